@@ -1,0 +1,146 @@
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { isObject } from '@periwinkle/core/formats/json';
+import { readJson } from '@periwinkle/core/formats/read-json';
+import { outputFiles } from '@periwinkle/core/emit/outputs';
+import { resolve } from '@periwinkle/core/rules/resolve';
+import type { System } from '@periwinkle/core/rules/system';
+import { ContextError, type ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { TokenSet } from '@periwinkle/core/tokens/token-set';
+import type { Combination } from '@periwinkle/core/space/space';
+import { readContext, readWhen } from './arguments';
+import { chosenComponent, load, UsageError, type PlacedProblem } from './load';
+
+/** Where a command writes; the program passes the process's own streams. */
+export interface Output {
+  readonly out: (text: string) => void;
+  readonly err: (text: string) => void;
+}
+
+/** Exit status: 0 fine, 1 problems found in the input, 2 wrong use. */
+export type Status = 0 | 1 | 2;
+
+const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`;
+
+function problemLine({ file, line, column, severity, message, suggestion, code }: PlacedProblem): string {
+  const hint = suggestion === undefined ? '' : ` Perhaps: ${suggestion}`;
+  return `${file}:${line}:${column}: ${severity}: ${message}${hint} (${code})\n`;
+}
+
+/** Writes errors to standard error, and gives the status that says whether there were any. */
+function report(problems: readonly PlacedProblem[], output: Output): Status {
+  const errors = problems.filter(problem => problem.severity === 'error');
+  errors.forEach(problem => output.err(problemLine(problem)));
+  return errors.length > 0 ? 1 : 0;
+}
+
+export function check(folder: string, options: { json?: boolean }, output: Output): Status {
+  const { problems } = load(folder);
+  if (options.json) {
+    const rows = problems.map(({ file, pointer, line, column, severity, code, message, suggestion }) => ({
+      file,
+      pointer,
+      line,
+      column,
+      severity,
+      code,
+      message,
+      ...(suggestion === undefined ? {} : { suggestion }),
+    }));
+    output.out(json({ problems: rows }));
+  } else {
+    problems.forEach(problem => output.out(problemLine(problem)));
+    if (problems.length === 0) output.out('Everything holds.\n');
+  }
+  return problems.some(problem => problem.severity === 'error') ? 1 : 0;
+}
+
+export function count(
+  folder: string,
+  options: { component?: string; when?: string; json?: boolean },
+  output: Output,
+): Status {
+  const { system, problems } = load(folder);
+  const components = options.component === undefined ? system.components : [chosenComponent(system, options.component)];
+  const rows = components.map(({ id, space }) => ({
+    id,
+    combinations: space.count(options.when === undefined ? space.full : readWhen(options.when, space)),
+  }));
+  const contexts = system.tokens.contextCount();
+  const total = rows.reduce((sum, row) => sum + row.combinations, 0n) * BigInt(contexts);
+  if (options.json) {
+    const printed = rows.map(row => ({ id: row.id, combinations: String(row.combinations) }));
+    output.out(json({ components: printed, contexts, total: String(total) }));
+  } else {
+    for (const row of rows) output.out(`${row.id}\t${row.combinations}\n`);
+    output.out(`${total} in ${contexts} ${contexts === 1 ? 'context' : 'contexts'}\n`);
+  }
+  return report(problems, output);
+}
+
+export function resolveCells(
+  folder: string,
+  options: { component: string; cells: string; context?: string },
+  output: Output,
+): Status {
+  const { system, problems } = load(folder);
+  const component = chosenComponent(system, options.component);
+  const tokens = tokensIn(system, readContext(options.context));
+  const cells = readCells(options.cells, component.space.axes.map(axis => axis.id));
+  const around = { tokens, rootFontSize: system.rootFontSize };
+  output.out(json(cells.map(cell => resolve(component, cell, around))));
+  return report(problems, output);
+}
+
+function readCells(file: string, axes: readonly string[]): Combination[] {
+  if (!existsSync(file)) throw new UsageError(`--cells: “${file}” does not exist.`);
+  const read = readJson(readFileSync(file, 'utf8'));
+  if (!read.ok) throw new UsageError(`--cells: ${read.problem.message}`);
+  if (!Array.isArray(read.value)) throw new UsageError('--cells: the file must hold an array of combinations.');
+  return read.value.map((cell, index) => {
+    if (!isObject(cell) || Object.values(cell).some(value => typeof value !== 'string')) {
+      throw new UsageError(`--cells: entry ${index} must map axes to values.`);
+    }
+    const unknown = Object.keys(cell).find(axis => !axes.includes(axis));
+    if (unknown !== undefined) throw new UsageError(`--cells: entry ${index} names the unknown axis “${unknown}”.`);
+    return cell as Combination;
+  });
+}
+
+export function tokens(folder: string, options: { context?: string; json?: boolean }, output: Output): Status {
+  const { system, problems } = load(folder);
+  const set = tokensIn(system, readContext(options.context));
+  const rows = [...set.byKey.values()].map(({ path, type, value, css }) => [path, { type, value, css }] as const);
+  if (options.json) output.out(json(Object.fromEntries(rows)));
+  else for (const [path, row] of rows) output.out(`${path}\t${row.type}\t${row.css}\n`);
+  return report(problems, output);
+}
+
+function tokensIn(system: System, input: ContextInput): TokenSet {
+  try {
+    return system.tokens.in(input);
+  } catch (error) {
+    if (!(error instanceof ContextError)) throw error;
+    throw new UsageError(`--context: ${error.message}${error.suggestion ? ` Did you mean ${error.suggestion}?` : ''}`);
+  }
+}
+
+/** Writes the outputs. Nothing is written while the system has errors: half-right files would be shipped. */
+export function build(folder: string, options: { out: string; component?: string }, output: Output): Status {
+  const { system, problems } = load(folder);
+  const status = report(problems, output);
+  const components = options.component === undefined ? undefined : [chosenComponent(system, options.component)];
+  if (status !== 0) {
+    output.err('Nothing was written: mend these first.\n');
+    return status;
+  }
+  for (const { path, text } of outputFiles(system, components)) {
+    const file = join(options.out, path);
+    mkdirSync(dirname(file), { recursive: true });
+    // Whoever reads while we write sees the old file or the new one, never half of one.
+    writeFileSync(`${file}.part`, text);
+    renameSync(`${file}.part`, file);
+    output.err(`${file}\n`);
+  }
+  return 0;
+}

@@ -1,0 +1,49 @@
+import { checkSystem } from '@periwinkle/core/checks/check-system';
+import { componentNamed, type System } from '@periwinkle/core/rules/system';
+import type { Component } from '@periwinkle/core/rules/component';
+import type { Problem } from '@periwinkle/core/formats/problem';
+import { oneOf } from '@periwinkle/core/formats/problem';
+import { nearest } from '@periwinkle/core/formats/suggest';
+import { FolderError, readFolder } from './read-folder';
+import { placeAt, placeOf, type Place } from './place';
+
+/** The command was used wrongly: exit status 2. */
+export class UsageError extends Error {}
+
+export type PlacedProblem = Problem & Place;
+
+export interface Loaded {
+  readonly system: System;
+  readonly problems: readonly PlacedProblem[];
+}
+
+/** Reads and checks a system's folder; every problem knows its line and column. Throws `UsageError`. */
+export function load(folder: string): Loaded {
+  try {
+    const { documents, texts, problems, offsets } = readFolder(folder);
+    const unreadable = new Set(problems.map(problem => problem.file));
+    const { system, problems: found } = checkSystem(documents);
+    // A file that cannot be read is there all the same: what follows from its absence is not said again.
+    const independent = found.filter(problem => !(problem.code === 'missing-file' && unreadable.has(problem.file)));
+    const all = [...problems, ...independent].map(problem => {
+      const offset = offsets.get(problem);
+      const text = texts.get(problem.file) ?? '';
+      return { ...problem, ...(offset === undefined ? placeOf(text, problem.pointer) : placeAt(text, offset)) };
+    });
+    all.sort((a, b) => (a.file === b.file ? a.line - b.line || a.column - b.column : a.file < b.file ? -1 : 1));
+    return { system, problems: all };
+  } catch (error) {
+    if (error instanceof FolderError) throw new UsageError(error.message);
+    throw error;
+  }
+}
+
+/** The component a command names. Throws `UsageError` with the likely one. */
+export function chosenComponent(system: System, id: string): Component {
+  const component = componentNamed(system, id);
+  if (component) return component;
+  const ids = system.components.map(each => each.id);
+  const near = nearest(id, ids);
+  const hint = near ? `; did you mean ${near}?` : ids.length > 0 ? `; there is ${oneOf(ids)}.` : '.';
+  throw new UsageError(`There is no component “${id}”${hint}`);
+}

@@ -1,0 +1,72 @@
+import { Command, CommanderError } from 'commander';
+import { build, check, count, resolveCells, tokens, type Output, type Status } from './commands';
+import { UsageError } from './load';
+
+/** Runs the command line on its arguments (without node and script) and gives the exit status. */
+export function run(args: readonly string[], output: Output): Status {
+  let status: Status = 0;
+  const program = new Command('periwinkle')
+    .description('Checks, counts, resolves and builds a design system from its folder.')
+    .version('0.1.0')
+    .exitOverride()
+    .configureOutput({ writeOut: output.out, writeErr: output.err })
+    .showHelpAfterError('Run "periwinkle help" for the commands.');
+  const json = '--json';
+  const jsonText = 'print JSON alone on standard output';
+  const keep = (result: Status): void => void (status = result);
+
+  program
+    .command('check <dir>')
+    .description('list every problem')
+    .option(json, jsonText)
+    .action((dir, options) => keep(check(dir, options, output)));
+  program
+    .command('count <dir>')
+    .description('count the allowed combinations')
+    .option('--component <id>', 'only this component')
+    .option('--when <condition>', 'only where this holds: "size=large,pointer=over"')
+    .option(json, jsonText)
+    .action((dir, options) => keep(count(dir, options, output)));
+  program
+    .command('resolve <dir>')
+    .description('tell how combinations look, and why')
+    .requiredOption('--component <id>', 'the component')
+    .requiredOption('--cells <file>', 'a JSON array of combinations')
+    .option('--context <pairs>', 'contexts of the tokens: "theme=night"')
+    .option(json, jsonText)
+    .action((dir, options) => keep(resolveCells(dir, options, output)));
+  program
+    .command('tokens <dir>')
+    .description('list the tokens with all references replaced')
+    .option('--context <pairs>', 'contexts: "theme=night"')
+    .option(json, jsonText)
+    .action((dir, options) => keep(tokens(dir, options, output)));
+  program
+    .command('build <dir>')
+    .description('write stylesheets and markup')
+    .requiredOption('--out <dist>', 'folder to write to')
+    .option('--component <id>', 'only this component')
+    .action((dir, options) => keep(build(dir, options, output)));
+  for (const later of ['contested', 'cover']) {
+    program
+      .command(`${later} <dir>`)
+      .description('not yet')
+      .allowUnknownOption()
+      .allowExcessArguments()
+      .action(() => {
+        throw new UsageError(`“${later}” is not yet there.`);
+      });
+  }
+
+  try {
+    program.parse([...args], { from: 'user' });
+  } catch (error) {
+    if (error instanceof UsageError) {
+      output.err(`periwinkle: ${error.message}\n`);
+      return 2;
+    }
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+    throw error;
+  }
+  return status;
+}

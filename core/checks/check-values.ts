@@ -1,0 +1,117 @@
+import { pointer } from '../formats/json';
+import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { calcReferences, type Calc } from '../rules/calc';
+import type { Component, Rule, Setting } from '../rules/component';
+import { propertyNamed, PROPERTY_NAMES, type Property } from '../rules/property-registry';
+import { readQuantity } from '../rules/settled-value';
+import { CalcTypeError, evaluate, type Dimension, type Quantity } from '../rules/units';
+import { valueKind } from '../rules/value-kinds';
+import type { Token, TokenSet } from '../tokens/token-set';
+
+/** Dimensions of token types that can be calculated with. */
+const TOKEN_DIMENSION: Readonly<Record<string, Dimension>> = {
+  dimension: 'length',
+  duration: 'time',
+  number: 'number',
+  fontWeight: 'number',
+};
+
+/** Checks the values of a component's rules against the tokens: do they exist, do types and units fit? */
+export function valueProblems(component: Component, tokens: TokenSet): LocalProblem[] {
+  const problems = new ProblemList();
+  for (const rule of component.rules) {
+    for (const setting of rule.settings) {
+      const at = settingPointer(rule, setting);
+      const { value, property } = setting;
+      if (value.kind === 'token') checkToken(value.key, property, tokens, at, problems);
+      if (value.kind === 'calc') checkCalc(value.calc, property, component, tokens, at, problems);
+    }
+  }
+  return problems.problems;
+}
+
+export function settingPointer(rule: Rule, setting: Setting): string {
+  return pointer('rules', rule.index, 'set', setting.part, setting.property.name);
+}
+
+/** What is wrong with using a token for a property, in words; `null` when it fits. */
+export function tokenMisfit(token: Token, property: Property): string | null {
+  const { tokenTypes } = valueKind(property.kind);
+  if (tokenTypes.includes(token.type)) return null;
+  const wanted = tokenTypes.length > 0 ? `takes ${oneOf(tokenTypes)} tokens` : 'takes no token';
+  return `{${token.key}} is a ${token.type}; ${property.name} ${wanted}.`;
+}
+
+function checkToken(key: string, property: Property, tokens: TokenSet, at: string, problems: ProblemList): void {
+  const token = tokens.byKey.get(key);
+  if (!token) {
+    reportMissing(key, tokens, at, problems, valueKind(property.kind).tokenTypes);
+    return;
+  }
+  const misfit = tokenMisfit(token, property);
+  if (misfit) problems.error(at, 'wrong-type', misfit);
+  if (token.deprecated) {
+    const reason = typeof token.deprecated === 'string' ? `: ${token.deprecated}` : '';
+    problems.warning(at, 'deprecated-token', `{${key}} is deprecated${reason}.`);
+  }
+}
+
+function reportMissing(key: string, tokens: TokenSet, at: string, problems: ProblemList, types: readonly string[]): void {
+  const fitting = [...tokens.byKey.values()].filter(token => types.length === 0 || types.includes(token.type));
+  const near = nearest(key, fitting.map(token => token.key)) ?? nearest(key, tokens.byKey.keys());
+  problems.error(at, 'unknown-token', `There is no token {${key}}.`, near && `{${near}}`);
+}
+
+function checkCalc(
+  calc: Calc,
+  property: Property,
+  component: Component,
+  tokens: TokenSet,
+  at: string,
+  problems: ProblemList,
+): void {
+  const { tokens: keys, properties } = calcReferences(calc);
+  const missing = [...new Set(keys)].filter(key => !tokens.byKey.has(key));
+  missing.forEach(key => reportMissing(key, tokens, at, problems, ['dimension', 'number', 'duration']));
+  const broken = properties.filter(({ part, property: name }) => !checkReference(part, name, component, at, problems));
+  if (missing.length > 0 || broken.length > 0) return;
+  const wanted = valueKind(property.kind).calc;
+  try {
+    const result = evaluate(calc, 16, node => (node.kind === 'token' ? tokenQuantity(tokens.byKey.get(node.key)!) : propertyQuantity(node.property)));
+    const fits = result.dimension === wanted || (property.kind === 'lineHeight' && result.dimension === 'length');
+    if (!fits) problems.error(at, 'wrong-unit', `This comes to a ${result.dimension}; ${property.name} takes a ${wanted}.`);
+  } catch (error) {
+    if (!(error instanceof CalcTypeError)) throw error;
+    problems.error(at, 'wrong-unit', `This calculation ${error.message}.`);
+  }
+}
+
+function tokenQuantity(token: Token): Quantity {
+  const dimension = TOKEN_DIMENSION[token.type];
+  if (!dimension) throw new CalcTypeError(`uses {${token.key}}, which is a ${token.type}`);
+  return readQuantity(token.css, 16) ?? { dimension, amount: null };
+}
+
+/** For the check of units only the kind of quantity matters; what it comes to depends on the combination. */
+function propertyQuantity(name: string): Quantity {
+  const wanted = valueKind(propertyNamed(name)!.kind).calc;
+  if (!wanted) throw new CalcTypeError(`uses @….${name}, which is no quantity`);
+  return { dimension: wanted, amount: null };
+}
+
+function checkReference(part: string, name: string, component: Component, at: string, problems: ProblemList): boolean {
+  if (!component.anatomy.byName.has(part)) {
+    const names = [...component.anatomy.byName.keys()];
+    const near = nearest(part, names);
+    problems.error(at, 'unknown-part', `There is no part “${part}” to refer to.`, near && `@${near}.${name}`);
+    return false;
+  }
+  if (!propertyNamed(name)) {
+    const near = nearest(name, PROPERTY_NAMES);
+    problems.error(at, 'unknown-property', `There is no property “${name}” to refer to.`, near && `@${part}.${near}`);
+    return false;
+  }
+  return true;
+}
+

@@ -1,0 +1,87 @@
+import type { Part } from '../anatomy/anatomy';
+import type { Component } from '../rules/component';
+import { partClass } from './class-names';
+import type { StyleBlock } from './stylesheet';
+
+type Declarations = readonly (readonly [string, string])[];
+
+const EVERY_PART: Declarations = [
+  ['box-sizing', 'border-box'],
+  ['margin', '0'],
+  ['padding', '0'],
+  ['border', '0 solid'],
+  ['min-width', '0'],
+];
+
+/** What browsers give to elements and a design system decides itself. One row per kind of part. */
+const BY_KIND: Readonly<Record<string, Declarations>> = {
+  control: [
+    ['appearance', 'none'],
+    ['flex', '1 1 0px'],
+    ['width', '100%'],
+    ['background-color', 'transparent'],
+    ['border-radius', '0'],
+    ['color', 'inherit'],
+    ['font', 'inherit'],
+    ['letter-spacing', 'inherit'],
+    ['line-height', 'inherit'],
+    ['text-align', 'inherit'],
+    ['cursor', 'inherit'],
+    ['outline', '0 none'],
+    ['opacity', '1'],
+  ],
+  action: [
+    ['appearance', 'none'],
+    ['background-color', 'transparent'],
+    ['border-radius', '0'],
+    ['color', 'inherit'],
+    ['font', 'inherit'],
+    ['cursor', 'inherit'],
+  ],
+  icon: [
+    ['flex', 'none'],
+    ['pointer-events', 'none'],
+  ],
+};
+
+/** The ground on which the rules stand. Its selectors weigh what a rule's weigh and come before them. */
+export function resetBlocks(component: Component, prefix: string): StyleBlock[] {
+  const blocks = component.anatomy.parts.map(part => ({
+    key: `reset/${part.name}`,
+    selector: `.${partClass(prefix, component, part.name)}`,
+    declarations: [...EVERY_PART, ...part.kind.layout, ...(BY_KIND[part.kind.kind] ?? [])],
+  }));
+  return [...blocks, ...component.anatomy.parts.flatMap(part => insideBlocks(component, part, prefix))];
+}
+
+/** Elements inside a part that are no parts themselves: the drawing in an icon, the placeholder in a control. */
+function insideBlocks(component: Component, part: Part, prefix: string): StyleBlock[] {
+  const selector = `.${partClass(prefix, component, part.name)}`;
+  if (part.kind.kind === 'icon') {
+    return [
+      {
+        key: `reset/${part.name}/drawing`,
+        selector: `${selector} > svg`,
+        declarations: [
+          ['display', 'block'],
+          ['width', '100%'],
+          ['height', '100%'],
+          ['fill', 'currentcolor'],
+        ],
+      },
+    ];
+  }
+  if (part.kind.kind !== 'control') return [];
+  return [
+    {
+      // The placeholder takes the control's colour: a rule for an empty field colours it.
+      key: `reset/${part.name}/placeholder`,
+      selector: `${selector}::placeholder`,
+      declarations: [
+        ['color', 'inherit'],
+        ['opacity', '1'],
+      ],
+    },
+  ];
+}
+

@@ -1,0 +1,102 @@
+/** A component document as it is stored (`periwinkle-component/1`). Everything optional has an empty meaning. */
+export interface ComponentDocument {
+  readonly format: string;
+  readonly id: string;
+  readonly title?: string;
+  /** Place in the contents, levels parted by `/`: `Entry/Free text`. */
+  readonly group?: string;
+  readonly summary?: string;
+  readonly extends?: string | null;
+  readonly anatomy: PartDocument;
+  readonly axes?: readonly AxisDocument[];
+  readonly limits?: readonly LimitDocument[];
+  readonly rules?: readonly RuleDocument[];
+  readonly situations?: readonly SituationDocument[];
+  readonly samples?: readonly SampleDocument[];
+  readonly plates?: readonly PlateDocument[];
+  readonly guide?: { readonly [section: string]: string };
+}
+
+export interface PartDocument {
+  readonly part: string;
+  readonly kind: string;
+  readonly title?: string;
+  readonly description?: string;
+  /** Key of the sample's content that the part shows. */
+  readonly content?: string;
+  readonly element?: string;
+  readonly type?: string;
+  readonly children?: readonly PartDocument[];
+}
+
+export interface AxisDocument {
+  readonly id: string;
+  readonly kind: 'option' | 'state';
+  readonly title?: string;
+  readonly description?: string;
+  readonly values?: readonly { readonly id: string; readonly title?: string; readonly description?: string }[];
+  readonly default?: string;
+}
+
+/** Axes mapped to a value or a list of values; an absent axis is free. */
+export interface ConditionDocument {
+  readonly [axis: string]: string | readonly string[];
+}
+
+export interface LimitDocument {
+  readonly while: ConditionDocument;
+  readonly holds: ConditionDocument;
+  readonly because?: string;
+}
+
+export interface RuleDocument {
+  readonly id: string;
+  readonly when: ConditionDocument;
+  /** Part, then property, then the value as text. */
+  readonly set: { readonly [part: string]: { readonly [property: string]: string } };
+  readonly note?: string;
+}
+
+export interface SituationDocument {
+  readonly id: string;
+  readonly title?: string;
+  readonly when: ConditionDocument;
+  /** When it appears, and why it exists. */
+  readonly means?: string;
+}
+
+/** Text for a content key, or one text per axis value (`{ "invalid": "…" }`). */
+export type SampleText = string | { readonly [value: string]: string };
+
+export interface SampleDocument {
+  readonly id: string;
+  readonly title?: string;
+  readonly content: { readonly [key: string]: SampleText };
+}
+
+export interface PlateDocument {
+  readonly id: string;
+  readonly title?: string;
+  /** Axis ids, outermost first, or `situation`. */
+  readonly across: readonly string[];
+  readonly down: readonly string[];
+  readonly hold?: { readonly [axis: string]: string };
+  readonly sample?: string;
+  readonly caption?: string;
+}
+
+/** `system.json` (`periwinkle-system/1`). */
+export interface SystemDocument {
+  readonly format: string;
+  readonly id: string;
+  readonly title: string;
+  /** Begins every class name and custom property. */
+  readonly prefix: string;
+  /** CSS px that one rem stands for. */
+  readonly rootFontSize?: number;
+  /** Path of the resolver document, from the system's folder. */
+  readonly resolver?: string;
+  readonly subtitle?: string;
+  /** Component ids in the reader's order; those not named follow. */
+  readonly order?: readonly string[];
+}

@@ -1,0 +1,38 @@
+/** A value that JSON (RFC 8259) can hold. */
+export type Json = null | boolean | number | string | readonly Json[] | JsonObject;
+export interface JsonObject {
+  readonly [key: string]: Json;
+}
+
+/** One step of a path into a JSON value: a member's name or an index. */
+export type Step = string | number;
+
+export function isObject(value: unknown): value is JsonObject {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** Writes steps as a JSON Pointer (RFC 6901); no steps give `""`, the whole document. */
+export function pointer(...steps: readonly Step[]): string {
+  return steps.map(step => `/${String(step).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('');
+}
+
+/** Reads a JSON Pointer into its steps, all as text. Anything else than `""` or `/…` gives `null`. */
+export function pointerSteps(text: string): string[] | null {
+  if (text === '') return [];
+  if (!text.startsWith('/')) return null;
+  return text
+    .slice(1)
+    .split('/')
+    .map(step => step.replace(/~1/g, '/').replace(/~0/g, '~'));
+}
+
+/** The value a pointer leads to, or `undefined` where nothing is. Only own members count. */
+export function valueAt(document: unknown, steps: readonly Step[]): unknown {
+  let here: unknown = document;
+  for (const step of steps) {
+    if (Array.isArray(here)) here = /^(0|[1-9]\d*)$/.test(String(step)) ? here[Number(step)] : undefined;
+    else if (isObject(here) && Object.hasOwn(here, step)) here = here[step];
+    else return undefined;
+  }
+  return here;
+}

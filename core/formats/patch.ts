@@ -1,0 +1,105 @@
+import { applyOperation, type Operation } from 'fast-json-patch';
+import { current, isDraft, produce } from 'immer';
+import { isObject, pointer, pointerSteps, valueAt } from './json';
+
+/** An operation of a JSON Patch (RFC 6902). */
+export type PatchOperation =
+  | { readonly op: 'add' | 'replace' | 'test'; readonly path: string; readonly value: unknown }
+  | { readonly op: 'remove'; readonly path: string }
+  | { readonly op: 'move' | 'copy'; readonly path: string; readonly from: string };
+export type Patch = readonly PatchOperation[];
+
+/** A patch that cannot be applied: which operation, where, and why. */
+export class PatchError extends Error {
+  constructor(
+    readonly index: number,
+    readonly path: string,
+    reason: string,
+  ) {
+    super(`Operation ${index} at “${path}”: ${reason}`);
+    this.name = 'PatchError';
+  }
+}
+
+/**
+ * Applies a patch without touching `document`: what it does not change stays the same object, so that everything
+ * computed from an untouched rule or token remains valid. Also returns the patch that takes it back.
+ * Throws `PatchError`; then nothing has happened.
+ */
+export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse: PatchOperation[] } {
+  const inverse: PatchOperation[] = [];
+  const next = produce({ root: document as unknown }, holder => {
+    patch.forEach((operation, index) => {
+      try {
+        inverse.unshift(...inverseOf(holder.root, operation));
+        if (operation.path === '' && operation.op !== 'test') {
+          if (!('value' in operation)) throw new Error('the whole document can only be replaced');
+          holder.root = structuredClone(operation.value);
+          return;
+        }
+        applyOperation(holder.root, structuredClone(operation) as Operation, true, true, true, index);
+      } catch (error) {
+        if (error instanceof PatchError) throw error;
+        throw new PatchError(index, operation.path, reasonOf(error));
+      }
+    });
+  });
+  return { document: next.root as T, inverse };
+}
+
+function reasonOf(error: unknown): string {
+  const text = error instanceof Error ? error.message : String(error);
+  return text.split('\n')[0] ?? text;
+}
+
+/** What undoes one operation on the document as it is before that operation. */
+function inverseOf(document: unknown, operation: PatchOperation): PatchOperation[] {
+  const { path } = operation;
+  switch (operation.op) {
+    case 'test':
+      return [];
+    case 'remove':
+      return [{ op: 'add', path, value: plain(at(document, path)) }];
+    case 'replace':
+      return [{ op: 'replace', path, value: plain(at(document, path)) }];
+    case 'move':
+      return [
+        { op: 'move', path: operation.from, from: settledPath(document, path) },
+        ...restored(document, path),
+      ];
+    default:
+      return isInsertion(document, path) || at(document, path) === undefined
+        ? [{ op: 'remove', path: settledPath(document, path) }]
+        : [{ op: 'replace', path, value: plain(at(document, path)) }];
+  }
+}
+
+/** A move onto an existing member of an object overwrites it: the inverse puts it back. */
+function restored(document: unknown, path: string): PatchOperation[] {
+  const before = isInsertion(document, path) ? undefined : at(document, path);
+  return before === undefined ? [] : [{ op: 'add', path, value: plain(before) }];
+}
+
+function at(document: unknown, path: string): unknown {
+  return valueAt(document, pointerSteps(path) ?? ['\u0000']);
+}
+
+function parentOf(document: unknown, path: string): { steps: string[]; parent: unknown; last: string } {
+  const steps = pointerSteps(path) ?? [];
+  return { steps, parent: valueAt(document, steps.slice(0, -1)), last: steps.at(-1) ?? '' };
+}
+
+function isInsertion(document: unknown, path: string): boolean {
+  return Array.isArray(parentOf(document, path).parent);
+}
+
+/** `/rules/-` names the place after the last entry; afterwards that entry has an index. */
+function settledPath(document: unknown, path: string): string {
+  const { steps, parent, last } = parentOf(document, path);
+  return last === '-' && Array.isArray(parent) ? pointer(...steps.slice(0, -1), parent.length) : path;
+}
+
+function plain(value: unknown): unknown {
+  const settled = isDraft(value) ? current(value) : value;
+  return isObject(settled) || Array.isArray(settled) ? structuredClone(settled) : settled;
+}

@@ -1,0 +1,49 @@
+/** How bad: an `error` makes some output wrong or impossible, a `warning` is worth a look. */
+export type Severity = 'error' | 'warning';
+
+/** Something wrong in a document, at a place one can go to. */
+export interface Problem {
+  /** Path of the document inside the system's folder, e.g. `components/text-field.component.json`. */
+  readonly file: string;
+  /** JSON Pointer (RFC 6901) into that document; `""` for the whole. */
+  readonly pointer: string;
+  readonly severity: Severity;
+  /** Stable name of the kind of problem, e.g. `unknown-property`. */
+  readonly code: string;
+  readonly message: string;
+  /** What was probably meant, ready to put in the place of what is there. */
+  readonly suggestion?: string;
+}
+
+/** A problem before it is known which document it stands in. */
+export type LocalProblem = Omit<Problem, 'file'>;
+
+/** Puts a list of local problems into a document. */
+export function inFile(file: string, problems: readonly LocalProblem[]): Problem[] {
+  return problems.map(problem => ({ file, ...problem }));
+}
+
+/** Collects problems for one document; each method returns nothing so that checks read as statements. */
+export class ProblemList {
+  readonly problems: LocalProblem[] = [];
+
+  error(pointer: string, code: string, message: string, suggestion?: string): void {
+    this.add('error', pointer, code, message, suggestion);
+  }
+
+  warning(pointer: string, code: string, message: string, suggestion?: string): void {
+    this.add('warning', pointer, code, message, suggestion);
+  }
+
+  private add(severity: Severity, pointer: string, code: string, message: string, suggestion?: string): void {
+    const problem: LocalProblem = { pointer, severity, code, message };
+    this.problems.push(suggestion === undefined ? problem : { ...problem, suggestion });
+  }
+}
+
+/** `a, b or c`, for messages that list what would have been right. */
+export function oneOf(names: readonly string[], most = 8): string {
+  const shown = names.slice(0, most);
+  if (names.length > most) return `${shown.join(', ')} and ${names.length - most} more`;
+  return shown.length < 2 ? shown.join('') : `${shown.slice(0, -1).join(', ')} or ${shown.at(-1)}`;
+}

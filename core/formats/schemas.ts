@@ -1,0 +1,130 @@
+import type { DocumentKind } from './document-kinds';
+
+/**
+ * JSON Schemas (draft 2020-12 vocabulary) of our documents. The order of `properties` is the canonical order of keys.
+ * Meaning that a schema cannot say (does that axis exist?) is checked in `checks/`.
+ */
+export interface Schema {
+  readonly [keyword: string]: unknown;
+}
+
+const id = { type: 'string', pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}$', description: 'letters, digits, - and _' };
+const line = { type: 'string' };
+const object = (properties: Schema, required: readonly string[] = [], more: Schema = {}): Schema => ({
+  type: 'object',
+  properties,
+  required,
+  additionalProperties: false,
+  ...more,
+});
+const list = (items: Schema, more: Schema = {}): Schema => ({ type: 'array', items, ...more });
+const mapOf = (value: Schema): Schema => ({ type: 'object', propertyNames: id, additionalProperties: value });
+
+const condition = mapOf({ type: ['string', 'array'], items: { type: 'string' } });
+
+const part = object(
+  {
+    part: id,
+    kind: id,
+    title: line,
+    description: line,
+    content: id,
+    element: line,
+    type: line,
+    component: id,
+    with: { type: 'object' },
+    repeat: line,
+    children: list({ $ref: '#/$defs/part' }),
+  },
+  ['part', 'kind'],
+);
+
+const component = {
+  ...object(
+    {
+      format: { const: 'periwinkle-component/1' },
+      id,
+      title: line,
+      group: line,
+      summary: line,
+      extends: { type: ['string', 'null'] },
+      anatomy: { $ref: '#/$defs/part' },
+      anatomyEdits: list({ type: 'object' }),
+      axes: list(
+        object(
+          {
+            id,
+            kind: { enum: ['option', 'state'] },
+            title: line,
+            description: line,
+            values: list(object({ id, title: line, description: line }, ['id']), { minItems: 1 }),
+            default: line,
+          },
+          ['id', 'kind'],
+        ),
+      ),
+      limits: list(object({ while: condition, holds: condition, because: line }, ['while', 'holds'])),
+      rules: list(object({ id, when: condition, set: mapOf(mapOf(line)), note: line }, ['id', 'when', 'set'])),
+      situations: list(object({ id, title: line, when: condition, means: line }, ['id', 'when'])),
+      samples: list(
+        object(
+          { id, title: line, content: mapOf({ type: ['string', 'object', 'array'], additionalProperties: line }) },
+          ['id', 'content'],
+        ),
+      ),
+      plates: list(
+        object(
+          { id, title: line, across: list(id), down: list(id), hold: mapOf(line), sample: id, caption: line },
+          ['id', 'across', 'down'],
+        ),
+      ),
+      guide: mapOf(line),
+    },
+    ['format', 'id', 'anatomy'],
+  ),
+  $defs: { part },
+};
+
+const system = object(
+  {
+    format: { const: 'periwinkle-system/1' },
+    id: { ...id, pattern: '^[a-z][a-z0-9-]{0,63}$' },
+    title: { type: 'string' },
+    subtitle: line,
+    prefix: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },
+    rootFontSize: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
+    resolver: line,
+    order: list(id),
+  },
+  ['format', 'id', 'title', 'prefix'],
+);
+
+const sources = list({ type: 'object' });
+const setBody = { description: line, sources, $extensions: { type: 'object' } };
+const modifierBody = {
+  description: line,
+  default: line,
+  contexts: { type: 'object', additionalProperties: sources, minProperties: 1 },
+  $extensions: { type: 'object' },
+};
+
+/** Resolver documents: Design Tokens Community Group, resolver module 2025.10. */
+const resolver = object(
+  {
+    $schema: line,
+    version: { const: '2025.10' },
+    name: line,
+    description: line,
+    sets: { type: 'object', additionalProperties: object(setBody, ['sources']) },
+    modifiers: { type: 'object', additionalProperties: object(modifierBody, ['contexts']) },
+    resolutionOrder: list({ type: 'object' }),
+    $defs: { type: 'object' },
+    $extensions: { type: 'object' },
+  },
+  ['version', 'resolutionOrder'],
+);
+
+/** Token files are read by `tokens/`, which reports with more sense than a schema can; here only the outermost shape. */
+const tokens = { type: 'object' };
+
+export const SCHEMAS: Partial<Record<DocumentKind, Schema>> = { system, component, resolver, tokens };

@@ -1,0 +1,99 @@
+import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
+import { documentKind, type DocumentKind } from './document-kinds';
+import { oneOf, type LocalProblem } from './problem';
+import { SCHEMAS } from './schemas';
+import { nearest } from './suggest';
+
+const ajv = new Ajv({ allErrors: true, strict: true, allowUnionTypes: true, strictRequired: false, verbose: true });
+const validators = new Map<DocumentKind, ValidateFunction>();
+
+function validatorFor(kind: DocumentKind): ValidateFunction | undefined {
+  const schema = SCHEMAS[kind];
+  if (schema && !validators.has(kind)) validators.set(kind, ajv.compile(schema));
+  return validators.get(kind);
+}
+
+/**
+ * Compares a document's shape with the schema of its kind. A document that passes can be read by the rest of the core
+ * without further care; one that does not must not reach it.
+ */
+export function structureProblems(path: string, document: unknown): LocalProblem[] {
+  const row = documentKind(path);
+  if (!row) {
+    return [{ pointer: '', severity: 'error', code: 'unknown-file', message: `“${path}” is no document of a system.` }];
+  }
+  if (!row.json) {
+    return typeof document === 'string'
+      ? []
+      : [{ pointer: '', severity: 'error', code: 'wrong-type', message: 'This document is text.' }];
+  }
+  const validate = validatorFor(row.kind);
+  if (!validate || validate(document)) return [];
+  return (validate.errors ?? []).filter(error => error.keyword !== 'propertyNames').map(asProblem);
+}
+
+const TYPE_WORDS: Record<string, string> = {
+  string: 'text',
+  number: 'a number',
+  integer: 'a whole number',
+  array: 'a list',
+  object: 'an object',
+  boolean: 'true or false',
+  null: 'null',
+};
+
+/** One row per schema keyword: which code, which words, what suggestion. */
+const WORDING: Record<string, (error: ErrorObject) => Omit<LocalProblem, 'pointer' | 'severity'>> = {
+  additionalProperties: error => {
+    const written = String(error.params['additionalProperty']);
+    const known = Object.keys((error.parentSchema?.['properties'] as object | undefined) ?? {});
+    const suggestion = nearest(written, known);
+    return {
+      code: 'unknown-key',
+      message: `“${written}” is not known here; there can be ${oneOf(known, 12)}.`,
+      ...(suggestion ? { suggestion } : {}),
+    };
+  },
+  required: error => ({
+    code: 'missing-key',
+    message: `“${String(error.params['missingProperty'])}” is missing.`,
+  }),
+  type: error => {
+    const wanted = [error.params['type'] as string | string[]].flat();
+    return { code: 'wrong-type', message: `This must be ${oneOf(wanted.map(type => TYPE_WORDS[type] ?? type))}.` };
+  },
+  enum: error => {
+    const allowed = (error.params['allowedValues'] as unknown[]).map(String);
+    const suggestion = nearest(String(error.data), allowed);
+    return {
+      code: 'unknown-value',
+      message: `“${brief(error.data)}” is not known here; it can be ${oneOf(allowed)}.`,
+      ...(suggestion ? { suggestion } : {}),
+    };
+  },
+  const: error => ({
+    code: 'unknown-value',
+    message: `This must be “${String(error.params['allowedValue'])}”.`,
+    suggestion: String(error.params['allowedValue']),
+  }),
+  pattern: error => ({
+    code: 'bad-name',
+    message: `“${brief(error.data)}” cannot be a name: it begins with a letter and holds letters, digits, - and _.`,
+  }),
+};
+
+function asProblem(error: ErrorObject): LocalProblem {
+  const extra = error.keyword === 'additionalProperties' ? `/${error.params['additionalProperty']}` : '';
+  // A name that is no name is reported by Ajv on the object; the place people look for is the member itself.
+  const named = error.propertyName === undefined ? '' : `/${error.propertyName}`;
+  const wording = WORDING[error.keyword]?.(error) ?? {
+    code: 'wrong-shape',
+    message: `This ${error.message ?? 'is not right'}.`,
+  };
+  return { pointer: error.instancePath + named + extra, severity: 'error', ...wording };
+}
+
+function brief(value: unknown): string {
+  const text = typeof value === 'string' ? value : (JSON.stringify(value) ?? '');
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}

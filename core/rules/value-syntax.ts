@@ -1,0 +1,100 @@
+import { generate, lexer, parse, type CssNode } from 'css-tree';
+import { oneOf } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { CalcSyntaxError, parseCalc, type Calc } from './calc';
+import { PROPERTY_NAMES, propertyNamed, type Property } from './property-registry';
+import { valueKind } from './value-kinds';
+
+/** A value that a rule sets, read from its text. */
+export type Value =
+  | { readonly kind: 'literal'; readonly text: string; /** As CSS writes it, safe in a stylesheet. */ readonly css: string }
+  | { readonly kind: 'token'; readonly text: string; readonly key: string }
+  | { readonly kind: 'calc'; readonly text: string; readonly calc: Calc };
+
+export type ReadValue =
+  { ok: true; value: Value } | { ok: false; code: string; message: string; suggestion?: string };
+
+const cache = new Map<string, ReadValue>();
+const CACHE_SIZE = 5000;
+
+/** Reads the text of a value for a property: a literal, one `{token}`, or `calc()`. Says what is wrong with it. */
+export function readValue(property: Property, text: string): ReadValue {
+  const key = `${property.name}\n${text}`;
+  const known = cache.get(key);
+  if (known) return known;
+  if (cache.size >= CACHE_SIZE) cache.clear();
+  const result = read(property, text.trim());
+  cache.set(key, result);
+  return result;
+}
+
+function read(property: Property, text: string): ReadValue {
+  if (text === '') return wrong(property, text, 'is empty');
+  const token = /^\{([^{}]+)\}$/.exec(text);
+  if (token) return { ok: true, value: { kind: 'token', text, key: token[1]!.trim() } };
+  if (/^(calc|min|max|clamp)\(/i.test(text)) return readCalculation(property, text);
+  if (/[{}@]/.test(text)) {
+    return wrong(property, text, 'cannot be read: a token stands alone, as {group.token}; anything else goes into calc()');
+  }
+  return readLiteral(property, text);
+}
+
+function readCalculation(property: Property, text: string): ReadValue {
+  if (valueKind(property.kind).calc === null) return wrong(property, text, 'cannot be calculated for this property');
+  try {
+    return { ok: true, value: { kind: 'calc', text, calc: parseCalc(text) } };
+  } catch (error) {
+    if (error instanceof CalcSyntaxError) return wrong(property, text, error.message);
+    throw error;
+  }
+}
+
+function readLiteral(property: Property, text: string): ReadValue {
+  if (property.name === 'present') {
+    if (text === 'true' || text === 'false') return { ok: true, value: { kind: 'literal', text, css: text } };
+    return wrong(property, text, 'is neither true nor false', nearest(text, property.keywords));
+  }
+  const tree = parseValue(text);
+  if (!tree) return wrong(property, text, 'is not CSS');
+  const match = lexer.matchProperty(property.name, tree);
+  const fits = match.matched !== null;
+  if (!fits) return wrong(property, text, 'does not fit', nearest(text, property.keywords));
+  return { ok: true, value: { kind: 'literal', text, css: generate(tree) } };
+}
+
+/** Parses CSS value text strictly: anything that could end the declaration early is refused. */
+function parseValue(text: string): CssNode | null {
+  if (/[;{}<]|\/\*|[\u0000-\u001f]/.test(text)) return null;
+  try {
+    let faulty = false;
+    const tree = parse(text, { context: 'value', onParseError: () => (faulty = true) });
+    const balanced = [...text].filter(char => char === '(').length === [...text].filter(char => char === ')').length;
+    return faulty || !balanced ? null : tree;
+  } catch {
+    return null;
+  }
+}
+
+function wrong(property: Property, text: string, reason: string, suggestion?: string): ReadValue {
+  const kind = valueKind(property.kind);
+  const forms = [
+    ...(property.keywords.length > 0 ? [oneOf(property.keywords, 9)] : []),
+    ...(kind.example ? [`${kind.words} such as ${kind.example}`] : []),
+    ...(kind.tokenTypes.length > 0 ? [`a ${oneOf(kind.tokenTypes)} token in braces`] : []),
+  ];
+  const shown = text.length > 60 ? `${text.slice(0, 57)}…` : text;
+  const message = `“${shown}” ${reason}. ${property.name} takes ${forms.join('; ')}.`;
+  return { ok: false, code: 'wrong-value', message, ...(suggestion ? { suggestion } : {}) };
+}
+
+/** The registry's row for a written property name, or what to say when there is none. */
+export function readProperty(name: string): { ok: true; property: Property } | { ok: false; message: string; suggestion?: string } {
+  const property = propertyNamed(name);
+  if (property) return { ok: true, property };
+  const suggestion = nearest(name, PROPERTY_NAMES);
+  return {
+    ok: false,
+    message: `There is no property “${name}”${suggestion ? `; did you mean ${suggestion}?` : '.'}`,
+    ...(suggestion ? { suggestion } : {}),
+  };
+}

@@ -1,0 +1,134 @@
+import type { AxisDocument } from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { oneOf, type ProblemList } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { STATE_CATALOGUE, stateAxis, type StateAxisRow } from './state-catalogue';
+
+export interface AxisValue {
+  readonly id: string;
+  readonly title: string;
+  readonly description: string;
+}
+
+/** An axis with everything the catalogue or the document says about it. */
+export interface Axis {
+  readonly id: string;
+  readonly kind: 'option' | 'state';
+  readonly title: string;
+  readonly description: string;
+  /** In meaningful order. */
+  readonly values: readonly AxisValue[];
+  /** Index of the default (option) or of the value at rest (state). */
+  readonly rest: number;
+  readonly ladder: boolean;
+  /** The catalogue's row of a state axis. */
+  readonly state: StateAxisRow | null;
+}
+
+/** Sets of values are bit masks of 32-bit integers; two bits are left to signs and shifts. */
+export const MAX_VALUES = 30;
+
+/** `labelPlacement` as an attribute or class writes it: `label-placement`. */
+export function kebab(name: string): string {
+  return name.replace(/([a-z0-9])([A-Z])/g, '$1-$2').replace(/_/g, '-').toLowerCase();
+}
+
+/** `label-placement` as people read it: `Label placement`. */
+export function readable(name: string): string {
+  const text = kebab(name).replace(/-/g, ' ');
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** Reads the axes of a component; an axis that cannot be read is left out and reported. */
+export function readAxes(documents: readonly AxisDocument[], problems: ProblemList): Axis[] {
+  const axes: Axis[] = [];
+  documents.forEach((document, index) => {
+    const at = pointer('axes', index);
+    const twin = axes.find(axis => kebab(axis.id) === kebab(document.id));
+    if (twin) {
+      problems.error(`${at}/id`, 'duplicate-id', `There is an axis “${twin.id}” already.`);
+      return;
+    }
+    if (document.id === 'situation') {
+      problems.error(`${at}/id`, 'reserved-name', '“situation” names the situations and cannot name an axis.');
+      return;
+    }
+    const axis = document.kind === 'state' ? readState(document, at, problems) : readOption(document, at, problems);
+    if (axis) axes.push(axis);
+  });
+  return axes;
+}
+
+function readOption(document: AxisDocument, at: string, problems: ProblemList): Axis | null {
+  const values = document.values ?? [];
+  if (values.length === 0) {
+    problems.error(at, 'missing-key', `The option “${document.id}” needs values.`);
+    return null;
+  }
+  if (values.length > MAX_VALUES) {
+    problems.error(`${at}/values`, 'too-many-values', `An axis has at most ${MAX_VALUES} values; this has ${values.length}.`);
+    return null;
+  }
+  const ids = values.map(value => value.id);
+  ids.forEach((id, index) => {
+    if (ids.indexOf(id) < index) problems.error(`${at}/values/${index}/id`, 'duplicate-id', `“${id}” is there already.`);
+  });
+  const preset = document.default ?? ids[0]!;
+  let rest = ids.indexOf(preset);
+  if (rest < 0) {
+    problems.error(`${at}/default`, 'unknown-value', `“${preset}” is no value of ${document.id}; there is ${oneOf(ids)}.`, nearest(preset, ids));
+    rest = 0;
+  }
+  return {
+    id: document.id,
+    kind: 'option',
+    title: document.title ?? readable(document.id),
+    description: document.description ?? '',
+    values: values.map(({ id, title, description }) => ({
+      id,
+      title: title ?? readable(id).toLowerCase(),
+      description: description ?? '',
+    })),
+    rest,
+    ladder: false,
+    state: null,
+  };
+}
+
+function readState(document: AxisDocument, at: string, problems: ProblemList): Axis | null {
+  const row = stateAxis(document.id);
+  if (!row) {
+    const names = STATE_CATALOGUE.map(state => state.id);
+    problems.error(`${at}/id`, 'unknown-state', `“${document.id}” is no state; there is ${oneOf(names, 12)}.`, nearest(document.id, names));
+    return null;
+  }
+  const known = row.values.map(value => value.id);
+  const wanted = document.values?.map(value => value.id) ?? known;
+  wanted.forEach((id, index) => {
+    if (known.includes(id)) return;
+    problems.error(`${at}/values/${index}/id`, 'unknown-value', `“${id}” is no value of ${row.id}; there is ${oneOf(known)}.`, nearest(id, known));
+  });
+  // The catalogue's order is the meaning of a ladder; a document chooses among its values, not their order.
+  const kept = row.values.filter((value, index) => index === 0 || wanted.includes(value.id));
+  if (document.values && !wanted.includes(known[0]!)) {
+    problems.error(`${at}/values`, 'missing-rest', `A state keeps its value at rest, “${known[0]}”.`);
+  }
+  if (document.default !== undefined && document.default !== known[0]) {
+    problems.error(`${at}/default`, 'state-default', `A state begins at rest, “${known[0]}”.`, known[0]);
+  }
+  const written = new Map(document.values?.map(value => [value.id, value]));
+  return {
+    id: row.id,
+    kind: 'state',
+    title: document.title ?? row.title,
+    description: document.description ?? '',
+    values: kept.map(value => ({
+      id: value.id,
+      title: written.get(value.id)?.title ?? value.words,
+      description: written.get(value.id)?.description ?? value.meaning,
+    })),
+    rest: 0,
+    ladder: row.ladder,
+    state: row,
+  };
+}

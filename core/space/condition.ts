@@ -1,0 +1,106 @@
+import type { ConditionDocument } from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { oneOf, type ProblemList } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import type { Axis } from './axis';
+import { bits, isEmpty, type Box } from './box';
+
+/**
+ * Reads a condition into a box. One value of a ladder means "at least"; a list is exact. Gives `null`, with problems,
+ * when an axis or a value does not exist or the condition can never hold.
+ */
+export function readCondition(
+  document: ConditionDocument,
+  axes: readonly Axis[],
+  at: string,
+  problems: ProblemList,
+): Box | null {
+  const box = axes.map(axis => 2 ** axis.values.length - 1);
+  let readableSoFar = true;
+  for (const [id, wanted] of Object.entries(document)) {
+    const here = at + pointer(id);
+    const index = axes.findIndex(axis => axis.id === id);
+    if (index < 0) {
+      const names = axes.map(axis => axis.id);
+      problems.error(here, 'unknown-axis', `There is no axis “${id}” here; there is ${oneOf(names, 12)}.`, nearest(id, names));
+      readableSoFar = false;
+      continue;
+    }
+    const mask = readMask(wanted, axes[index]!, here, problems);
+    if (mask === null) readableSoFar = false;
+    else box[index] = mask;
+  }
+  if (readableSoFar && isEmpty(box)) {
+    problems.error(at, 'empty-condition', 'This condition names no value and can never hold.');
+    return null;
+  }
+  return readableSoFar ? box : null;
+}
+
+function readMask(wanted: string | readonly string[], axis: Axis, at: string, problems: ProblemList): number | null {
+  const ids = axis.values.map(value => value.id);
+  let mask = 0;
+  let fine = true;
+  [wanted].flat().forEach((id, index) => {
+    const value = ids.indexOf(id);
+    if (value >= 0) {
+      mask |= 1 << value;
+      return;
+    }
+    const here = Array.isArray(wanted) ? `${at}/${index}` : at;
+    problems.error(here, 'unknown-value', `“${id}” is no value of ${axis.id}; there is ${oneOf(ids, 12)}.`, nearest(id, ids));
+    fine = false;
+  });
+  if (!fine) return null;
+  return axis.ladder && typeof wanted === 'string' ? atLeast(mask, ids.length) : mask;
+}
+
+/** A single rung and all above it. */
+const atLeast = (rung: number, count: number): number => (2 ** count - 1) & ~(rung - 1);
+
+/** Writes a box as a condition: free axes left out, a rung with all above it as one word, one value as one word. */
+export function writeCondition(box: Box, axes: readonly Axis[]): ConditionDocument {
+  const condition: Record<string, string | string[]> = {};
+  axes.forEach((axis, index) => {
+    const mask = box[index]!;
+    const all = 2 ** axis.values.length - 1;
+    if (mask === all) return;
+    const values = bits(mask);
+    const ids = values.map(value => axis.values[value]!.id);
+    const lowest = values[0];
+    const isRung = axis.ladder && lowest !== undefined && mask === atLeast(1 << lowest, axis.values.length);
+    condition[axis.id] = isRung || (!axis.ladder && ids.length === 1) ? ids[0]! : ids;
+  });
+  return condition;
+}
+
+/** A box with every axis as an exact list, as answers about regions are printed. */
+export function writeExact(box: Box, axes: readonly Axis[]): Record<string, string[]> {
+  const region: Record<string, string[]> = {};
+  axes.forEach((axis, index) => {
+    if (box[index] !== 2 ** axis.values.length - 1) region[axis.id] = bits(box[index]!).map(value => axis.values[value]!.id);
+  });
+  return region;
+}
+
+/** One axis of a condition in words: `pointed at`, `small or large`, `not disabled`. */
+export function maskWords(axis: Axis, mask: number): string {
+  const values = bits(mask);
+  const lowest = values[0]!;
+  const words = (index: number): string => axis.values[index]!.title;
+  if (axis.ladder) {
+    if (mask === atLeast(1 << lowest, axis.values.length)) return words(lowest);
+    if (values.length === 1 && lowest > 0) return `just ${words(lowest)}`;
+  }
+  const missing = axis.values.map((_, index) => index).filter(index => !values.includes(index));
+  if (missing.length === 1 && values.length > 2) return `not ${words(missing[0]!)}`;
+  return oneOf(values.map(words), 20);
+}
+
+/** A condition in words, axes in order, or `always`. */
+export function conditionWords(box: Box, axes: readonly Axis[]): string {
+  const parts = axes.flatMap((axis, index) =>
+    box[index] === 2 ** axis.values.length - 1 ? [] : [maskWords(axis, box[index]!)],
+  );
+  return parts.length === 0 ? 'always' : parts.join(', ');
+}

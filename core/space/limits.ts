@@ -1,0 +1,168 @@
+import { intersect, isEmpty, withMask, type Box } from './box';
+import { joined } from './simplify';
+
+/** A limit over a space's axes: inside `region`, each axis counts as the first allowed value when it is not allowed. */
+export interface Limit {
+  readonly region: Box;
+  readonly holds: readonly { readonly axis: number; readonly allowed: number; readonly first: number }[];
+  readonly because: string;
+}
+
+/** A region of raw combinations that the limits treat alike: per axis kept as it is (`-1`) or set to one value. */
+export interface Piece {
+  readonly box: Box;
+  readonly target: readonly number[];
+}
+
+/** Limits that push a combination round in a circle: it never settles. */
+export class UnsettledLimits extends Error {
+  constructor(
+    readonly combination: readonly number[],
+    /** Indices of the limits that act in the circle. */
+    readonly limits: readonly number[],
+  ) {
+    super('These limits never settle.');
+    this.name = 'UnsettledLimits';
+  }
+}
+
+/** Applies limits to one combination (value indices) until nothing changes; also tells which limits acted. */
+export function settle(
+  raw: readonly number[],
+  limits: readonly Limit[],
+): { combination: number[]; acted: readonly number[] } {
+  let combination = [...raw];
+  const acted: number[] = [];
+  const seen = new Set([combination.join()]);
+  for (let index = 0; index < limits.length; ) {
+    const limit = limits[index]!;
+    const inside = limit.region.every((mask, axis) => (mask >> combination[axis]!) & 1);
+    const broken = inside ? limit.holds.filter(({ axis, allowed }) => !((allowed >> combination[axis]!) & 1)) : [];
+    if (broken.length === 0) {
+      index++;
+      continue;
+    }
+    combination = [...combination];
+    for (const { axis, first } of broken) combination[axis] = first;
+    acted.push(index);
+    if (seen.has(combination.join())) throw new UnsettledLimits(raw, [...new Set(acted)]);
+    seen.add(combination.join());
+    index = 0;
+  }
+  return { combination, acted: [...new Set(acted)] };
+}
+
+interface OpenPiece extends Piece {
+  /** Targets passed through, to notice a circle. */
+  readonly passed: readonly string[];
+}
+
+/**
+ * Parts the raw space into disjoint pieces on which the limits do one thing. The number of pieces grows with limits
+ * and axes, not with combinations: a piece is split only along the axes that a limit names.
+ */
+export function piecesOf(full: Box, limits: readonly Limit[]): Piece[] {
+  const open: OpenPiece[] = [{ box: full, target: full.map(() => -1), passed: [] }];
+  const settled: Piece[] = [];
+  for (let piece = open.pop(); piece; piece = open.pop()) {
+    const parts = applyFirst(piece, limits);
+    if (parts) open.push(...parts);
+    else settled.push({ box: piece.box, target: piece.target });
+  }
+  return joinAlike(settled);
+}
+
+/** Splits a piece by the first limit that acts in it, or gives `null` when none does. */
+function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | null {
+  for (const [index, limit] of limits.entries()) {
+    const inside = restrict(piece, limit.region);
+    if (!inside) continue;
+    const violations = limit.holds.map(hold => ({ ...hold, bad: violating(piece, inside, hold) }));
+    if (violations.every(({ bad }) => bad === 0)) continue;
+    const outside = outsideOf(piece.box, inside).map(box => ({ ...piece, box }));
+    // Inside, each held axis is split into the values that stay and the values that are changed.
+    let parts: { box: Box; target: readonly number[]; changed: boolean }[] = [
+      { box: inside, target: piece.target, changed: false },
+    ];
+    for (const { axis, bad, first } of violations) {
+      if (bad === 0) continue;
+      parts = parts.flatMap(part => {
+        const stays = part.box[axis]! & ~bad;
+        const change = { box: withMask(part.box, axis, part.box[axis]! & bad), target: replaced(part.target, axis, first), changed: true };
+        return stays === 0 ? [change] : [{ ...part, box: withMask(part.box, axis, stays) }, change];
+      });
+    }
+    return [...outside, ...parts.map(part => nextPiece(piece, part, index))];
+  }
+  return null;
+}
+
+function nextPiece(
+  piece: OpenPiece,
+  part: { box: Box; target: readonly number[]; changed: boolean },
+  limit: number,
+): OpenPiece {
+  if (!part.changed) return { ...piece, box: part.box };
+  const state = `${limit}:${part.target.join()}`;
+  if (piece.passed.includes(state)) {
+    const raw = part.box.map(mask => 31 - Math.clz32(mask & -mask));
+    throw new UnsettledLimits(raw, [...new Set(piece.passed.map(text => Number(text.split(':')[0])))]);
+  }
+  return { box: part.box, target: part.target, passed: [...piece.passed, state] };
+}
+
+/** The part of a piece whose image lies in `region`, or `null`. */
+export function restrict(piece: Piece, region: Box): Box | null {
+  const box: number[] = [];
+  for (let axis = 0; axis < region.length; axis++) {
+    const fixed = piece.target[axis]!;
+    if (fixed >= 0 && !((region[axis]! >> fixed) & 1)) return null;
+    box.push(fixed >= 0 ? piece.box[axis]! : piece.box[axis]! & region[axis]!);
+  }
+  return isEmpty(box) ? null : box;
+}
+
+function violating(piece: Piece, inside: Box, hold: Limit['holds'][number]): number {
+  const fixed = piece.target[hold.axis]!;
+  if (fixed < 0) return inside[hold.axis]! & ~hold.allowed;
+  return (hold.allowed >> fixed) & 1 ? 0 : inside[hold.axis]!;
+}
+
+function outsideOf(box: Box, inside: Box): Box[] {
+  const parts: Box[] = [];
+  let rest = box;
+  for (let axis = 0; axis < box.length; axis++) {
+    const out = rest[axis]! & ~inside[axis]!;
+    if (out !== 0) parts.push(withMask(rest, axis, out));
+    rest = withMask(rest, axis, inside[axis]!);
+  }
+  return parts;
+}
+
+const replaced = (target: readonly number[], axis: number, value: number): number[] =>
+  target.map((old, index) => (index === axis ? value : old));
+
+function joinAlike(pieces: readonly Piece[]): Piece[] {
+  const byTarget = new Map<string, Piece[]>();
+  for (const piece of pieces) {
+    const key = piece.target.join();
+    byTarget.set(key, [...(byTarget.get(key) ?? []), piece]);
+  }
+  return [...byTarget.values()].flatMap(alike => joined(alike.map(({ box }) => box)).map(box => ({ box, target: alike[0]!.target })));
+}
+
+/** The image of a whole piece inside `region` counts once per allowed combination: only untouched pieces are allowed. */
+export const isUntouched = (piece: Piece): boolean => piece.target.every(value => value < 0);
+
+/** All raw combinations, as boxes, that the limits take into `region`. */
+export function preimage(pieces: readonly Piece[], region: Box): Box[] {
+  return pieces.map(piece => restrict(piece, region)).filter(box => box !== null);
+}
+
+/** The allowed combinations inside `region`, as disjoint boxes. */
+export function allowedIn(pieces: readonly Piece[], region: Box): Box[] {
+  return pieces
+    .filter(isUntouched)
+    .map(piece => intersect(piece.box, region))
+    .filter(box => !isEmpty(box));
+}

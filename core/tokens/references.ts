@@ -1,0 +1,39 @@
+import { isObject, pointerSteps } from '../formats/json';
+
+/** A reference inside a token's value. */
+export type Reference =
+  /** `{group.token}`: the whole value of a token, named by the dotted key. */
+  | { readonly kind: 'alias'; readonly key: string; readonly text: string }
+  /** `{ "$ref": "#/…" }`: any value in the merged document. */
+  | { readonly kind: 'pointer'; readonly steps: readonly string[]; readonly text: string };
+
+/** Reads a value as a reference; `null` when it is an ordinary value. */
+export function readReference(value: unknown): Reference | null {
+  if (typeof value === 'string') {
+    const match = /^\{([^{}]+)\}$/.exec(value.trim());
+    return match ? { kind: 'alias', key: match[1]!.trim(), text: value } : null;
+  }
+  if (isObject(value) && typeof value['$ref'] === 'string') {
+    const text = value['$ref'];
+    const steps = text.startsWith('#') ? pointerSteps(decodeURIComponentSafe(text.slice(1))) : null;
+    return { kind: 'pointer', steps: steps ?? [], text };
+  }
+  return null;
+}
+
+function decodeURIComponentSafe(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
+
+/** Every reference in a value, at any depth, each with the steps that lead to it. */
+export function referencesIn(value: unknown, at: readonly (string | number)[] = []): { reference: Reference; at: readonly (string | number)[] }[] {
+  const reference = readReference(value);
+  if (reference) return [{ reference, at }];
+  if (Array.isArray(value)) return value.flatMap((item, index) => referencesIn(item, [...at, index]));
+  if (isObject(value)) return Object.entries(value).flatMap(([key, item]) => referencesIn(item, [...at, key]));
+  return [];
+}

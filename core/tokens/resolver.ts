@@ -1,0 +1,227 @@
+import { isObject, pointerSteps, type Step } from '../formats/json';
+import { ProblemList, type Problem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { mergeTrees, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
+import type { Documents } from '../formats/document-kinds';
+
+/** A modifier and its contexts, in the document's order. */
+export interface Modifier {
+  readonly name: string;
+  readonly contexts: readonly string[];
+  /** `null` when the document gives none: then every input must name a context. */
+  readonly default: string | null;
+}
+
+/** One context for each modifier: `{ theme: 'night' }`. */
+export interface ContextInput {
+  readonly [modifier: string]: string;
+}
+
+interface Layer {
+  /** The modifier this layer belongs to, or `null` for a plain set. */
+  readonly modifier: string | null;
+  /** Trees per context; the empty name for a plain set. */
+  readonly trees: ReadonlyMap<string, DeclaredGroup>;
+}
+
+/** The resolver document read: what there is to choose, and the layers in the order in which they are merged. */
+export interface Resolver {
+  readonly modifiers: readonly Modifier[];
+  readonly layers: readonly Layer[];
+  readonly problems: readonly Problem[];
+}
+
+const EMPTY: DeclaredGroup = { kind: 'group', own: {}, members: new Map(), origin: { file: '', pointer: '' } };
+
+/**
+ * Reads a resolver document (resolver module 2025.10) with the token files it names. Without one, all token files are
+ * merged in the order of their names.
+ */
+export function readResolver(documents: Documents, path: string | undefined): Resolver {
+  const problems: Problem[] = [];
+  const report: Report = (origin, tell) => {
+    const list = new ProblemList();
+    tell(list, origin.pointer);
+    problems.push(...list.problems.map(problem => ({ file: origin.file, ...problem })));
+  };
+  if (path === undefined) {
+    const layers = [...documents.keys()]
+      .filter(file => file.endsWith('.tokens.json'))
+      .sort()
+      .map(file => ({ modifier: null, trees: new Map([['', readTree(documents.get(file), file, [], report)]]) }));
+    return { modifiers: [], layers, problems };
+  }
+  const document = documents.get(path);
+  if (!isObject(document)) {
+    const suggestion = nearest(path, [...documents.keys()].filter(file => file.endsWith('.resolver.json')));
+    const list = new ProblemList();
+    list.error('/resolver', 'missing-file', `There is no resolver document “${path}”.`, suggestion);
+    return { modifiers: [], layers: [], problems: list.problems.map(problem => ({ file: 'system.json', ...problem })) };
+  }
+  const reader = new ResolverReader(documents, path, document, report);
+  const layers = reader.layers();
+  return { modifiers: reader.modifiers, layers, problems };
+}
+
+class ResolverReader {
+  readonly modifiers: Modifier[] = [];
+
+  constructor(
+    private readonly documents: Documents,
+    private readonly file: string,
+    private readonly document: Record<string, unknown>,
+    private readonly report: Report,
+  ) {}
+
+  layers(): Layer[] {
+    const order = this.document['resolutionOrder'];
+    if (!Array.isArray(order)) return [];
+    return order.flatMap((entry, index) => this.entry(entry, ['resolutionOrder', index]));
+  }
+
+  private entry(entry: unknown, at: Step[]): Layer[] {
+    if (!isObject(entry)) return [];
+    if (typeof entry['$ref'] !== 'string') return this.inline(entry, at);
+    const steps = pointerSteps(entry['$ref'].replace(/^#/, '')) ?? [];
+    const [kind, name = ''] = steps;
+    const table = kind === 'sets' || kind === 'modifiers' ? this.document[kind] : undefined;
+    const body = isObject(table) && Object.hasOwn(table, name) ? table[name] : undefined;
+    if (steps.length !== 2 || !isObject(body)) {
+      const known = ['sets', 'modifiers'].flatMap(part => {
+        const names = this.document[part];
+        return isObject(names) ? Object.keys(names).map(key => `#/${part}/${key}`) : [];
+      });
+      this.fail([...at, '$ref'], 'missing-reference', `“${entry['$ref']}” is not in this document.`, nearest(entry['$ref'], known));
+      return [];
+    }
+    return kind === 'sets' ? this.set(body, [kind, name]) : this.modifier(name, body, [kind!, name]);
+  }
+
+  private inline(entry: Record<string, unknown>, at: Step[]): Layer[] {
+    const name = entry['name'];
+    if (entry['type'] === 'set') return this.set(entry, at);
+    if (entry['type'] === 'modifier' && typeof name === 'string') return this.modifier(name, entry, at);
+    this.fail(at, 'wrong-shape', 'An entry is a reference, or has type “set” or “modifier” and a name.');
+    return [];
+  }
+
+  private set(body: Record<string, unknown>, at: Step[]): Layer[] {
+    return [{ modifier: null, trees: new Map([['', this.sources(body['sources'], [...at, 'sources'])]]) }];
+  }
+
+  private modifier(name: string, body: Record<string, unknown>, at: Step[]): Layer[] {
+    const contexts = isObject(body['contexts']) ? body['contexts'] : {};
+    const names = Object.keys(contexts);
+    const preset = body['default'];
+    if (preset !== undefined && !names.includes(String(preset))) {
+      this.fail([...at, 'default'], 'unknown-context', `“${preset}” is no context of ${name}.`, nearest(String(preset), names));
+    }
+    if (!this.modifiers.some(modifier => modifier.name === name)) {
+      const known = typeof preset === 'string' && names.includes(preset) ? preset : null;
+      this.modifiers.push({ name, contexts: names, default: known });
+    }
+    const trees = names.map(
+      context => [context, this.sources(contexts[context], [...at, 'contexts', context])] as const,
+    );
+    return [{ modifier: name, trees: new Map(trees) }];
+  }
+
+  private sources(list: unknown, at: Step[]): DeclaredGroup {
+    if (!Array.isArray(list)) return EMPTY;
+    return list
+      .map((source, index) => this.source(source, [...at, index], []))
+      .reduce(mergeTrees, EMPTY);
+  }
+
+  private source(source: unknown, at: Step[], seen: readonly string[]): DeclaredGroup {
+    if (!isObject(source) || typeof source['$ref'] !== 'string') return readTree(source, this.file, at, this.report);
+    const target = source['$ref'];
+    if (target.startsWith('#')) return this.sameDocument(target, at, seen);
+    const path = relativeTo(this.file, target);
+    const body = this.documents.get(path);
+    if (body === undefined) {
+      const files = [...this.documents.keys()].filter(file => file.endsWith('.tokens.json'));
+      const near = nearest(path, files)?.replace(/^.*\//, '');
+      this.fail([...at, '$ref'], 'missing-file', `There is no file “${path}”.`, near);
+      return EMPTY;
+    }
+    return readTree(body, path, [], this.report);
+  }
+
+  /** A source may name a set of the same document. */
+  private sameDocument(target: string, at: Step[], seen: readonly string[]): DeclaredGroup {
+    if (seen.includes(target)) {
+      this.fail([...at, '$ref'], 'reference-cycle', `These sets name each other: ${[...seen, target].join(' → ')}.`);
+      return EMPTY;
+    }
+    const steps = pointerSteps(target.slice(1)) ?? [];
+    const sets = this.document['sets'];
+    const set = steps[0] === 'sets' && isObject(sets) ? sets[steps[1] ?? ''] : undefined;
+    const list = isObject(set) ? set['sources'] : undefined;
+    if (!Array.isArray(list)) {
+      this.fail([...at, '$ref'], 'missing-reference', `“${target}” is no set of this document.`);
+      return EMPTY;
+    }
+    return list
+      .map((source, index) => this.source(source, [...steps, 'sources', index], [...seen, target]))
+      .reduce(mergeTrees, EMPTY);
+  }
+
+  private fail(at: Step[], code: string, message: string, suggestion?: string): void {
+    const origin: Origin = { file: this.file, pointer: `/${at.join('/')}` };
+    this.report(origin, (list, here) => list.error(here, code, message, suggestion));
+  }
+}
+
+function relativeTo(file: string, target: string): string {
+  const steps = file.split('/').slice(0, -1);
+  for (const step of target.split('/')) {
+    if (step === '..') steps.pop();
+    else if (step !== '.' && step !== '') steps.push(step);
+  }
+  return steps.join('/');
+}
+
+/** A modifier that cannot be chosen as asked. */
+export class ContextError extends Error {
+  constructor(
+    message: string,
+    readonly suggestion?: string,
+  ) {
+    super(message);
+    this.name = 'ContextError';
+  }
+}
+
+/** Fills in defaults. Throws `ContextError` for an unknown modifier or context, or one that is missing with no default. */
+export function completeInput(modifiers: readonly Modifier[], input: ContextInput): ContextInput {
+  const names = modifiers.map(modifier => modifier.name);
+  for (const name of Object.keys(input)) {
+    if (!names.includes(name)) throw new ContextError(`There is no modifier “${name}”.`, nearest(name, names));
+  }
+  return Object.fromEntries(
+    modifiers.map(modifier => {
+      const chosen = input[modifier.name] ?? modifier.default;
+      if (chosen === null) throw new ContextError(`“${modifier.name}” has no default: name one of its contexts.`);
+      if (!modifier.contexts.includes(chosen)) {
+        throw new ContextError(`“${chosen}” is no context of ${modifier.name}.`, nearest(chosen, modifier.contexts));
+      }
+      return [modifier.name, chosen];
+    }),
+  );
+}
+
+/** All layers of one complete input merged into one tree. */
+export function mergedTree(resolver: Resolver, input: ContextInput): DeclaredGroup {
+  return resolver.layers
+    .map(layer => layer.trees.get(layer.modifier === null ? '' : (input[layer.modifier] ?? '')) ?? EMPTY)
+    .reduce(mergeTrees, EMPTY);
+}
+
+/** Every combination of contexts; their number is the product of the modifiers' sizes. */
+export function allInputs(modifiers: readonly Modifier[]): ContextInput[] {
+  return modifiers.reduce<ContextInput[]>(
+    (inputs, modifier) => inputs.flatMap(input => modifier.contexts.map(context => ({ ...input, [modifier.name]: context }))),
+    [{}],
+  );
+}

@@ -1,0 +1,86 @@
+import type { Documents } from '../formats/document-kinds';
+import type { Problem } from '../formats/problem';
+import {
+  allInputs,
+  completeInput,
+  ContextError,
+  mergedTree,
+  readResolver,
+  type ContextInput,
+  type Modifier,
+  type Resolver,
+} from './resolver';
+import { resolveTokens, type TokenSet } from './token-set';
+
+/** The tokens of a system in all its contexts; each context is resolved when first asked for, then kept. */
+export class TokenModel {
+  private readonly resolver: Resolver;
+  private readonly sets = new Map<string, TokenSet>();
+
+  constructor(documents: Documents, resolverPath: string | undefined) {
+    this.resolver = readResolver(documents, resolverPath);
+  }
+
+  get modifiers(): readonly Modifier[] {
+    return this.resolver.modifiers;
+  }
+
+  /** Tokens of a context; missing modifiers take their default. Throws `ContextError`. */
+  in(input: ContextInput = {}): TokenSet {
+    const complete = completeInput(this.modifiers, input);
+    const key = JSON.stringify(complete);
+    let set = this.sets.get(key);
+    if (!set) {
+      set = resolveTokens(mergedTree(this.resolver, complete));
+      this.sets.set(key, set);
+    }
+    return set;
+  }
+
+  /** The default context; a modifier without a default takes its first context here. */
+  usual(): TokenSet {
+    return this.in(this.usualInput());
+  }
+
+  usualInput(): ContextInput {
+    return Object.fromEntries(this.modifiers.map(({ name, contexts, default: preset }) => [name, preset ?? contexts[0] ?? '']));
+  }
+
+  /** For one modifier: the token set of each of its contexts, all others as usual. */
+  along(modifier: Modifier): Map<string, TokenSet> {
+    const usual = this.usualInput();
+    return new Map(modifier.contexts.map(context => [context, this.in({ ...usual, [modifier.name]: context })]));
+  }
+
+  /** How many contexts there are in all. */
+  contextCount(): number {
+    return this.modifiers.reduce((product, modifier) => product * modifier.contexts.length, 1);
+  }
+
+  /** Everything wrong in any context, each problem once. */
+  problems(): Problem[] {
+    const found = new Map<string, Problem>();
+    const add = (problem: Problem): void => {
+      found.set(`${problem.file} ${problem.pointer} ${problem.code} ${problem.message}`, problem);
+    };
+    this.resolver.problems.forEach(add);
+    const usual = this.usualInput();
+    const inputs = this.modifiers.flatMap(({ name, contexts }) => contexts.map(context => ({ ...usual, [name]: context })));
+    for (const input of inputs.length > 0 ? inputs : [{}]) {
+      if (this.usable(input)) this.in(input).problems.forEach(add);
+    }
+    return [...found.values()];
+  }
+
+  private usable(input: ContextInput): boolean {
+    try {
+      completeInput(this.modifiers, input);
+      return true;
+    } catch (error) {
+      if (error instanceof ContextError) return false;
+      throw error;
+    }
+  }
+}
+
+export { allInputs, ContextError, type ContextInput, type Modifier };

@@ -1,0 +1,265 @@
+import { isObject, pointer, valueAt, type JsonObject, type Step } from '../formats/json';
+import { oneOf, ProblemList, type Problem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { readReference, referencesIn, type Reference } from './references';
+import { memberAt, mergeTrees, type DeclaredGroup, type DeclaredToken, type Origin } from './token-tree';
+import { settledValue, TOKEN_TYPES, valueCss, valueFaults } from './token-types';
+
+/** A token of one context, all references followed. */
+export interface Token {
+  /** Dotted path; a group's own token bears the group's path. */
+  readonly path: string;
+  /** What references write between braces: the path, or `group.$root`. */
+  readonly key: string;
+  readonly type: string;
+  /** As written, references included. */
+  readonly raw: unknown;
+  /** With all references replaced; weights as numbers. */
+  readonly value: unknown;
+  /** CSS text of `value`. */
+  readonly css: string;
+  /** Keys of the tokens that the written value refers to, directly. */
+  readonly refersTo: readonly string[];
+  readonly description?: string;
+  readonly deprecated?: boolean | string;
+  readonly origin: Origin;
+}
+
+/** All tokens of one context by key, in document order. */
+export interface TokenSet {
+  readonly byKey: ReadonlyMap<string, Token>;
+  readonly problems: readonly Problem[];
+}
+
+interface Entry {
+  readonly key: string;
+  readonly path: string;
+  readonly declared: DeclaredToken;
+  /** `$type` of the nearest group that states one. */
+  readonly groupType: string | undefined;
+  readonly deprecated: boolean | string | undefined;
+}
+
+/** Resolves every token of a merged tree. Tokens that cannot be resolved are left out and reported. */
+export function resolveTokens(merged: DeclaredGroup): TokenSet {
+  return new TokenResolver(merged).resolve();
+}
+
+class Unresolved extends Error {}
+
+class TokenResolver {
+  private readonly problems: Problem[] = [];
+  private readonly entries = new Map<string, Entry>();
+  private readonly done = new Map<string, Token | null>();
+  private readonly root: DeclaredGroup;
+
+  constructor(merged: DeclaredGroup) {
+    this.root = this.withExtensions(merged, merged, []);
+    this.list(this.root, [], undefined, undefined);
+  }
+
+  resolve(): TokenSet {
+    const byKey = new Map<string, Token>();
+    for (const key of this.entries.keys()) {
+      const token = this.token(key, []);
+      if (token) byKey.set(key, token);
+    }
+    return { byKey, problems: this.problems };
+  }
+
+  private fail(origin: Origin, steps: readonly Step[], code: string, message: string, suggestion?: string): void {
+    const list = new ProblemList();
+    list.error(origin.pointer + pointer(...steps), code, message, suggestion);
+    this.problems.push({ file: origin.file, ...list.problems[0]! });
+  }
+
+  /** Replaces each group that has `$extends` by the extended group with its own members laid over it. */
+  private withExtensions(group: DeclaredGroup, root: DeclaredGroup, open: readonly string[]): DeclaredGroup {
+    let base = group;
+    const target = group.own['$extends'];
+    if (target !== undefined) {
+      const names = groupNames(target);
+      const label = names ? names.join('.') : String(target);
+      const found = names && memberAt(root, names);
+      if (open.includes(label)) {
+        this.fail(group.origin, ['$extends'], 'reference-cycle', `Groups extend each other: ${[...open, label].join(' → ')}.`);
+      } else if (found?.kind !== 'group') {
+        this.fail(group.origin, ['$extends'], 'missing-reference', `There is no group “${label}” to extend.`);
+      } else {
+        const extended = this.withExtensions(found, root, [...open, label]);
+        const merged = mergeTrees(extended, { ...group, own: withoutExtends(group.own) });
+        base = { ...merged, own: { ...withoutExtends(extended.own), ...withoutExtends(group.own) } };
+      }
+    }
+    const members = [...base.members].map(
+      ([name, member]) => [name, member.kind === 'group' ? this.withExtensions(member, root, open) : member] as const,
+    );
+    return { ...base, members: new Map(members) };
+  }
+
+  private list(
+    group: DeclaredGroup,
+    names: readonly string[],
+    outerType: string | undefined,
+    outerDeprecated: boolean | string | undefined,
+  ): void {
+    const groupType = typeof group.own['$type'] === 'string' ? group.own['$type'] : outerType;
+    const deprecated = deprecation(group.own) ?? outerDeprecated;
+    for (const [name, member] of group.members) {
+      const here = [...names, name];
+      if (member.kind === 'group') {
+        this.list(member, here, groupType, deprecated);
+        continue;
+      }
+      const key = here.join('.');
+      const path = name === '$root' ? names.join('.') : key;
+      this.entries.set(key, {
+        key,
+        path,
+        declared: member,
+        groupType,
+        deprecated: deprecation(member.body) ?? deprecated,
+      });
+    }
+  }
+
+  private token(key: string, open: readonly string[]): Token | null {
+    const ready = this.done.get(key);
+    if (ready !== undefined) return ready;
+    const entry = this.entries.get(key)!;
+    let token: Token | null = null;
+    try {
+      token = this.compute(entry, [...open, key]);
+    } catch (error) {
+      if (!(error instanceof Unresolved)) throw error;
+    }
+    this.done.set(key, token);
+    return token;
+  }
+
+  private compute(entry: Entry, open: readonly string[]): Token {
+    const { body, origin } = entry.declared;
+    const raw = body['$value'];
+    const replaced = this.replaced(raw, entry, ['$value'], open);
+    const type = this.typeOf(entry, raw);
+    const faults = valueFaults(type, replaced);
+    if (faults.length > 0) {
+      for (const { at, message, suggestion } of faults) {
+        this.fail(origin, ['$value', ...at], 'wrong-value', `The value of ${entry.key} (${type}) ${message}.`, suggestion);
+      }
+      throw new Unresolved();
+    }
+    const value = settledValue(type, replaced);
+    const description = body['$description'];
+    return {
+      path: entry.path,
+      key: entry.key,
+      type,
+      raw,
+      value,
+      css: valueCss(type, value),
+      refersTo: [...new Set(referencesIn(raw).map(found => this.targetKey(found.reference)))].filter(key => key !== ''),
+      ...(typeof description === 'string' ? { description } : {}),
+      ...(entry.deprecated === undefined ? {} : { deprecated: entry.deprecated }),
+      origin,
+    };
+  }
+
+  private typeOf(entry: Entry, raw: unknown): string {
+    const { body, origin } = entry.declared;
+    const own = body['$type'];
+    const reference = readReference(raw);
+    const referred = reference?.kind === 'alias' ? this.done.get(reference.key)?.type : undefined;
+    const type = typeof own === 'string' ? own : (referred ?? entry.groupType);
+    if (type === undefined) {
+      this.fail(origin, [], 'missing-type', `${entry.key} has no type, nor has any group above it.`);
+      throw new Unresolved();
+    }
+    if (!Object.hasOwn(TOKEN_TYPES, type)) {
+      const names = Object.keys(TOKEN_TYPES);
+      const at = typeof own === 'string' ? ['$type'] : [];
+      this.fail(origin, at, 'unknown-type', `“${type}” is no type; there are ${oneOf(names, 20)}.`, nearest(type, names));
+      throw new Unresolved();
+    }
+    if (referred !== undefined && referred !== type) {
+      this.fail(origin, ['$value'], 'wrong-type', `${entry.key} is a ${type}, but ${reference!.text} is a ${referred}.`);
+      throw new Unresolved();
+    }
+    return type;
+  }
+
+  /** The value with every reference replaced by what it stands for. */
+  private replaced(value: unknown, entry: Entry, at: readonly Step[], open: readonly string[]): unknown {
+    const reference = readReference(value);
+    if (reference) return this.followed(reference, entry, at, open);
+    if (Array.isArray(value)) return value.map((item, index) => this.replaced(item, entry, [...at, index], open));
+    if (!isObject(value)) return value;
+    return Object.fromEntries(
+      Object.entries(value).map(([name, item]) => [name, this.replaced(item, entry, [...at, name], open)]),
+    );
+  }
+
+  private followed(reference: Reference, entry: Entry, at: readonly Step[], open: readonly string[]): unknown {
+    const origin = entry.declared.origin;
+    const key = this.targetKey(reference);
+    if (!this.entries.has(key)) {
+      const hint = this.hint(reference);
+      const chain = open.length > 1 ? ` (reached through ${open.join(' → ')})` : '';
+      this.fail(origin, at, 'missing-token', `There is no token ${label(reference)}${chain}.`, hint);
+      throw new Unresolved();
+    }
+    if (open.includes(key)) {
+      const chain = [...open.slice(open.indexOf(key)), key].join(' → ');
+      this.fail(origin, at, 'reference-cycle', `These tokens refer to each other: ${chain}.`);
+      for (const member of open) if (!this.done.has(member)) this.done.set(member, null);
+      throw new Unresolved();
+    }
+    const target = this.token(key, open);
+    // What is wrong with the target has been said there; saying it again at each user would drown it.
+    if (!target) throw new Unresolved();
+    if (reference.kind === 'alias') return target.value;
+    const inner = valueAt(target.value, this.innerSteps(reference));
+    if (inner === undefined) {
+      this.fail(origin, at, 'missing-reference', `“${reference.text}” leads to nothing.`);
+      throw new Unresolved();
+    }
+    return inner;
+  }
+
+  private targetKey(reference: Reference): string {
+    if (reference.kind === 'alias') return reference.key;
+    const end = reference.steps.indexOf('$value');
+    return (end < 0 ? reference.steps : reference.steps.slice(0, end)).join('.');
+  }
+
+  private innerSteps(reference: Reference & { kind: 'pointer' }): readonly string[] {
+    const end = reference.steps.indexOf('$value');
+    return end < 0 ? [] : reference.steps.slice(end + 1);
+  }
+
+  private hint(reference: Reference): string | undefined {
+    if (reference.kind !== 'alias') return undefined;
+    const ownToken = `${reference.key}.$root`;
+    const near = this.entries.has(ownToken) ? ownToken : nearest(reference.key, this.entries.keys());
+    return near && `{${near}}`;
+  }
+}
+
+function label(reference: Reference): string {
+  return reference.kind === 'alias' ? `{${reference.key}}` : `“${reference.text}”`;
+}
+
+function groupNames(target: unknown): string[] | null {
+  const reference = readReference(target) ?? readReference({ $ref: target });
+  if (!reference) return null;
+  return reference.kind === 'alias' ? reference.key.split('.') : [...reference.steps];
+}
+
+function withoutExtends(own: JsonObject): JsonObject {
+  return Object.fromEntries(Object.entries(own).filter(([name]) => name !== '$extends'));
+}
+
+function deprecation(body: JsonObject): boolean | string | undefined {
+  const value = body['$deprecated'];
+  return typeof value === 'boolean' || typeof value === 'string' ? value : undefined;
+}

@@ -1,0 +1,82 @@
+import { isObject, pointer, type JsonObject, type Step } from '../formats/json';
+import { ProblemList } from '../formats/problem';
+
+/** Where something was written. */
+export interface Origin {
+  readonly file: string;
+  readonly pointer: string;
+}
+
+/** A token as it was written, before any reference is followed. */
+export interface DeclaredToken {
+  readonly kind: 'token';
+  readonly body: JsonObject;
+  readonly origin: Origin;
+}
+
+/** A group as it was written; members keep the order of the file. */
+export interface DeclaredGroup {
+  readonly kind: 'group';
+  /** `$type`, `$description`, `$extends`, … */
+  readonly own: JsonObject;
+  readonly members: ReadonlyMap<string, DeclaredToken | DeclaredGroup>;
+  readonly origin: Origin;
+}
+
+/** Reports a problem at an origin. */
+export type Report = (origin: Origin, list: (problems: ProblemList, pointer: string) => void) => void;
+
+/** Reads one token file (or an inline tree of a resolver document) into groups and tokens. */
+export function readTree(body: unknown, file: string, at: readonly Step[], report: Report): DeclaredGroup {
+  const origin = { file, pointer: pointer(...at) };
+  if (!isObject(body)) {
+    report(origin, (problems, here) => problems.error(here, 'wrong-type', 'A group of tokens must be an object.'));
+    return { kind: 'group', own: {}, members: new Map(), origin };
+  }
+  const own: Record<string, JsonObject[string]> = {};
+  const members = new Map<string, DeclaredToken | DeclaredGroup>();
+  for (const [name, value] of Object.entries(body)) {
+    if (name.startsWith('$') && name !== '$root') {
+      own[name] = value;
+      continue;
+    }
+    const steps = [...at, name];
+    if (!checkName(name, { file, pointer: pointer(...steps) }, report)) continue;
+    members.set(
+      name,
+      isObject(value) && Object.hasOwn(value, '$value')
+        ? { kind: 'token', body: value, origin: { file, pointer: pointer(...steps) } }
+        : readTree(value, file, steps, report),
+    );
+  }
+  return { kind: 'group', own, members, origin };
+}
+
+function checkName(name: string, origin: Origin, report: Report): boolean {
+  const fault = name === '' ? 'is empty' : /[{}.]/.test(name) ? 'holds one of { } .' : null;
+  if (fault) report(origin, (list, at) => list.error(at, 'bad-name', `A token's or group's name ${fault}.`));
+  return fault === null;
+}
+
+/** Lays trees over one another: the later wins token by token, groups grow together. */
+export function mergeTrees(below: DeclaredGroup, above: DeclaredGroup): DeclaredGroup {
+  const members = new Map(below.members);
+  for (const [name, member] of above.members) {
+    const before = members.get(name);
+    members.set(
+      name,
+      before?.kind === 'group' && member.kind === 'group' ? mergeTrees(before, member) : member,
+    );
+  }
+  return { kind: 'group', own: { ...below.own, ...above.own }, members, origin: above.origin };
+}
+
+/** The member at a path of names, or `undefined`. */
+export function memberAt(
+  root: DeclaredGroup,
+  names: readonly string[],
+): DeclaredToken | DeclaredGroup | undefined {
+  let here: DeclaredToken | DeclaredGroup | undefined = root;
+  for (const name of names) here = here?.kind === 'group' ? here.members.get(name) : undefined;
+  return here;
+}

@@ -1,0 +1,256 @@
+import { cssIdentifier, cssString, shortDecimal } from '../formats/css-text';
+import { isObject, type Step } from '../formats/json';
+import { oneOf } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { COLOR_SPACES, colorCss, type TokenColor } from './color';
+import { readReference } from './references';
+
+/** A fault in a value: where inside it, what, and what may have been meant. */
+export interface ValueFault {
+  readonly at: readonly Step[];
+  readonly message: string;
+  readonly suggestion?: string;
+}
+
+/**
+ * How references inside a value become CSS: gets the reference's text and the type expected there. Without it, all
+ * references must have been replaced before.
+ */
+export type Link = (value: unknown, type: string) => string | null;
+
+interface TypeRow {
+  /** Faults of a value; references inside are left out of account. */
+  readonly check: (value: unknown) => ValueFault[];
+  /** The value in its one written form (weights as numbers). */
+  readonly settle?: (value: unknown) => unknown;
+  readonly css: (value: never, link: Link) => string;
+}
+
+const fault = (message: string, at: readonly Step[] = [], suggestion?: string): ValueFault[] => [
+  suggestion === undefined ? { at, message } : { at, message, suggestion },
+];
+const isNumber = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value);
+
+function measure(units: readonly string[], example: string): TypeRow {
+  return {
+    check(value) {
+      if (!isObject(value) || !('value' in value)) return fault(`must be an object such as ${example}`);
+      if (!isNumber(value['value']) && !readReference(value['value'])) return fault('must be a number', ['value']);
+      const unit = value['unit'];
+      if (typeof unit === 'string' && (units.includes(unit) || readReference(unit))) return [];
+      return fault(`must be ${oneOf(units)}`, ['unit'], nearest(String(unit), units));
+    },
+    css: (value: { value: number; unit: string }) => `${shortDecimal(value.value, 6)}${value.unit}`,
+  };
+}
+
+/** Names of weights and their numbers (CSS Fonts 4). */
+export const FONT_WEIGHTS: Readonly<Record<string, number>> = {
+  thin: 100,
+  hairline: 100,
+  'extra-light': 200,
+  'ultra-light': 200,
+  light: 300,
+  normal: 400,
+  regular: 400,
+  book: 400,
+  medium: 500,
+  'semi-bold': 600,
+  'demi-bold': 600,
+  bold: 700,
+  'extra-bold': 800,
+  'ultra-bold': 800,
+  black: 900,
+  heavy: 900,
+  'extra-black': 950,
+  'ultra-black': 950,
+};
+
+const GENERIC_FAMILIES = new Set(
+  'serif sans-serif monospace cursive fantasy system-ui ui-serif ui-sans-serif ui-monospace ui-rounded math emoji'.split(' '),
+);
+const STROKES = ['solid', 'dashed', 'dotted', 'double', 'groove', 'ridge', 'outset', 'inset'];
+
+function family(name: string): string {
+  return GENERIC_FAMILIES.has(name) || /^[A-Za-z][A-Za-z0-9-]*$/.test(name) ? cssIdentifier(name) : cssString(name);
+}
+
+/** A composite: members with their types; `optional` ones may be missing. */
+function composite(
+  members: Readonly<Record<string, string>>,
+  css: (part: (name: string) => string) => string,
+  optional: readonly string[] = [],
+): TypeRow {
+  return {
+    check(value) {
+      if (!isObject(value)) return fault(`must be an object with ${oneOf(Object.keys(members))}`);
+      return Object.entries(members).flatMap(([name, type]) => {
+        if (!(name in value)) return optional.includes(name) ? [] : fault(`“${name}” is missing`);
+        return below(name, valueFaults(type, value[name]));
+      });
+    },
+    settle(value) {
+      if (!isObject(value)) return value;
+      return Object.fromEntries(
+        Object.entries(value).map(([name, part]) => [name, name in members ? settledValue(members[name]!, part) : part]),
+      );
+    },
+    css: (value: Record<string, unknown>, link) =>
+      css(name => (value[name] === undefined ? '' : valueCss(members[name]!, value[name], link))),
+  };
+}
+
+/** A list of values of one shape; `single` also lets one stand without the list. */
+function listOf(row: TypeRow, single: boolean, join: (parts: string[]) => string, self: string): TypeRow {
+  return {
+    check(value) {
+      if (!Array.isArray(value)) return single ? row.check(value) : fault('must be a list');
+      if (value.length === 0) return fault('must not be empty');
+      return value.flatMap((item, index) => (readReference(item) ? [] : below(index, row.check(item))));
+    },
+    settle: value => (Array.isArray(value) ? value.map(item => row.settle?.(item) ?? item) : (row.settle?.(value) ?? value)),
+    css: (value: unknown, link) =>
+      join([value].flat().map(item => (readReference(item) ? link(item, self) : null) ?? row.css(item as never, link))),
+  };
+}
+
+const shadow = composite(
+  { color: 'color', offsetX: 'dimension', offsetY: 'dimension', blur: 'dimension', spread: 'dimension' },
+  part => `${part('offsetX')} ${part('offsetY')} ${part('blur')} ${part('spread')} ${part('color')}`,
+);
+const oneShadow: TypeRow = {
+  ...shadow,
+  css: (value: { inset?: boolean }, link) => `${value.inset === true ? 'inset ' : ''}${shadow.css(value as never, link)}`,
+};
+const stop: TypeRow = {
+  check(value) {
+    if (!isObject(value)) return fault('must be an object with color and position');
+    const position = value['position'];
+    const wrong = !isNumber(position) && !readReference(position) ? fault('must be a number from 0 to 1', ['position']) : [];
+    return [...below('color', valueFaults('color', value['color'])), ...wrong];
+  },
+  css: (value: { color: unknown; position: number }, link) =>
+    `${valueCss('color', value.color, link)} ${shortDecimal(Math.min(1, Math.max(0, value.position)) * 100)}%`,
+};
+
+/** The types of the tokens format, one row each: what a value must look like and how CSS writes it. */
+export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
+  color: {
+    check(value) {
+      if (!isObject(value)) return fault('must be an object such as { "colorSpace": "srgb", "components": [1, 1, 1] }');
+      const space = value['colorSpace'];
+      const components = value['components'];
+      const alpha = value['alpha'];
+      const faults: ValueFault[] = [];
+      if (typeof space !== 'string' || !Object.hasOwn(COLOR_SPACES, space)) {
+        const names = Object.keys(COLOR_SPACES);
+        faults.push(...fault(`must be ${oneOf(names, 20)}`, ['colorSpace'], nearest(String(space), names)));
+      }
+      if (readReference(components)) return faults;
+      if (!Array.isArray(components) || components.length !== 3) {
+        faults.push(...fault('must be a list of three numbers', ['components']));
+      } else {
+        components.forEach((part, index) => {
+          if (!isNumber(part) && part !== 'none' && !readReference(part)) {
+            faults.push(...fault('must be a number or "none"', ['components', index]));
+          }
+        });
+      }
+      const alphaFits = alpha === undefined || (isNumber(alpha) && alpha >= 0 && alpha <= 1) || readReference(alpha);
+      if (!alphaFits) faults.push(...fault('must be a number from 0 to 1', ['alpha']));
+      return faults;
+    },
+    css: (value: TokenColor) => colorCss(value),
+  },
+  dimension: measure(['px', 'rem'], '{ "value": 12, "unit": "px" }'),
+  duration: measure(['ms', 's'], '{ "value": 150, "unit": "ms" }'),
+  fontFamily: {
+    check: value =>
+      [value].flat().length > 0 && [value].flat().every(name => typeof name === 'string' && name.trim() !== '')
+        ? []
+        : fault('must be a name or a list of names'),
+    css: (value: string | string[], link) =>
+      [value].flat().map(name => (readReference(name) ? link(name, 'fontFamily') : null) ?? family(name)).join(', '),
+  },
+  fontWeight: {
+    check(value) {
+      if (isNumber(value)) return value >= 1 && value <= 1000 ? [] : fault('must be from 1 to 1000');
+      if (typeof value === 'string' && Object.hasOwn(FONT_WEIGHTS, value)) return [];
+      const names = Object.keys(FONT_WEIGHTS);
+      return fault('must be a number from 1 to 1000 or a name such as medium', [], nearest(String(value), names));
+    },
+    settle: value => (typeof value === 'string' ? (FONT_WEIGHTS[value] ?? value) : value),
+    css: (value: string | number) => String(typeof value === 'string' ? FONT_WEIGHTS[value] : value),
+  },
+  cubicBezier: {
+    check(value) {
+      if (!Array.isArray(value) || value.length !== 4) return fault('must be a list of four numbers');
+      return value.flatMap((part, index) => {
+        if (readReference(part)) return [];
+        if (!isNumber(part)) return fault('must be a number', [index]);
+        return index % 2 === 0 && (part < 0 || part > 1) ? fault('must be from 0 to 1', [index]) : [];
+      });
+    },
+    css: (value: number[]) => `cubic-bezier(${value.map(part => shortDecimal(part, 6)).join(', ')})`,
+  },
+  number: {
+    check: value => (isNumber(value) ? [] : fault('must be a number')),
+    css: (value: number) => shortDecimal(value, 6),
+  },
+  strokeStyle: {
+    check(value) {
+      if (typeof value === 'string') {
+        return STROKES.includes(value) ? [] : fault(`must be ${oneOf(STROKES)}`, [], nearest(value, STROKES));
+      }
+      if (!isObject(value) || !Array.isArray(value['dashArray'])) return fault('must be a name or { dashArray, lineCap }');
+      return value['dashArray'].flatMap((part, index) => below('dashArray', below(index, valueFaults('dimension', part))));
+    },
+    // CSS borders cannot draw a dash pattern of one's own; dashed is what the format names as the fallback.
+    css: (value: unknown) => (typeof value === 'string' ? value : 'dashed'),
+  },
+  border: composite(
+    { color: 'color', width: 'dimension', style: 'strokeStyle' },
+    part => `${part('width')} ${part('style')} ${part('color')}`,
+  ),
+  transition: composite(
+    { duration: 'duration', delay: 'duration', timingFunction: 'cubicBezier' },
+    part => [part('duration'), part('timingFunction'), part('delay')].filter(Boolean).join(' '),
+    ['delay'],
+  ),
+  shadow: listOf(oneShadow, true, parts => parts.join(', '), 'shadow'),
+  gradient: listOf(stop, false, parts => `linear-gradient(${parts.join(', ')})`, 'gradient'),
+  typography: composite(
+    {
+      fontFamily: 'fontFamily',
+      fontSize: 'dimension',
+      fontWeight: 'fontWeight',
+      letterSpacing: 'dimension',
+      lineHeight: 'number',
+    },
+    part => `${part('fontWeight')} ${part('fontSize')}/${part('lineHeight')} ${part('fontFamily')}`.replace(/^ /, ''),
+    ['letterSpacing', 'fontWeight', 'lineHeight'],
+  ),
+};
+
+function below(step: Step, faults: readonly ValueFault[]): ValueFault[] {
+  return faults.map(inner => ({ ...inner, at: [step, ...inner.at] }));
+}
+
+/** Faults of a value of a type; a reference in its place counts as right here. */
+export function valueFaults(type: string, value: unknown): ValueFault[] {
+  return readReference(value) ? [] : (TOKEN_TYPES[type]?.check(value) ?? fault(`“${type}” is no type`));
+}
+
+/** The value with names of weights turned into numbers, at any depth. */
+export function settledValue(type: string, value: unknown): unknown {
+  const settle = TOKEN_TYPES[type]?.settle;
+  return settle ? settle(value) : value;
+}
+
+const unlinked: Link = () => null;
+
+/** The value as CSS text. References go through `link`; the value must be free of faults. */
+export function valueCss(type: string, value: unknown, link: Link = unlinked): string {
+  const linked = readReference(value) ? link(value, type) : null;
+  return linked ?? TOKEN_TYPES[type]!.css(value as never, link);
+}

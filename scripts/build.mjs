@@ -1,0 +1,28 @@
+// Builds everything that runs: the web application, the server and the command line.
+import { build } from 'esbuild';
+import { build as buildWeb } from 'vite';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const only = process.argv.slice(2);
+const wanted = name => only.length === 0 || only.includes(name);
+
+const node = {
+  absWorkingDir: root,
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  packages: 'external',
+  sourcemap: true,
+  logLevel: 'warning',
+  tsconfig: 'tsconfig.json',
+};
+
+if (wanted('cli')) {
+  await build({ ...node, entryPoints: { periwinkle: 'cli/source/main.ts' }, outdir: 'cli/dist', outExtension: { '.js': '.mjs' } });
+}
+if (wanted('server')) {
+  await build({ ...node, entryPoints: { server: 'server/source/main.ts' }, outdir: 'server/dist', outExtension: { '.js': '.mjs' } });
+}
+if (wanted('web')) await buildWeb({ configFile: `${root}web/vite.config.ts`, logLevel: 'warn' });
