@@ -1,0 +1,53 @@
+import type { Component } from '../rules/component';
+import { hull, isEmpty, withMask, type Box } from '../space/box';
+import { maskWords } from '../space/condition';
+import { inBox } from '../space/space';
+import type { Cell, PlateGrid } from './plate-grid';
+
+/** What an edit will mean: a region of the space. */
+export interface Scope {
+  readonly region: Box;
+  /** Its axes in words, for the scope sentence; `axis` is the index in the space. */
+  readonly words: readonly { readonly axis: number; readonly text: string; readonly free: boolean }[];
+}
+
+/**
+ * The region that a selection of cells stands for: the smallest box around their rows and columns. Axes that are not on
+ * the plate stay free, until `narrowed` says otherwise; `narrowed` maps axes (index) to masks.
+ */
+export function scopeOf(
+  component: Component,
+  grid: PlateGrid,
+  cells: readonly Cell[],
+  narrowed: ReadonlyMap<number, number>,
+): Scope | null {
+  const regions = cells
+    .map(cell => intersectRegions(grid.rows[cell.row]!.region, grid.columns[cell.column]!.region))
+    .filter(region => !isEmpty(region));
+  if (regions.length === 0) return null;
+  const region = [...narrowed].reduce(
+    (box, [axis, mask]) => withMask(box, axis, mask),
+    regions.reduce(hull),
+  );
+  return { region, words: scopeWords(component, region, grid) };
+}
+
+const intersectRegions = (a: Box, b: Box): Box => a.map((mask, axis) => mask & b[axis]!);
+
+/** States that are named come first, then every option on the plate or narrowed, named or free. */
+function scopeWords(component: Component, region: Box, grid: PlateGrid): Scope['words'] {
+  const { axes, full } = component.space;
+  const shown = new Set([...grid.rows, ...grid.columns].flatMap(heading => Object.keys(heading.wants)));
+  const words = axes.flatMap((axis, index) => {
+    const free = region[index] === full[index];
+    if (free && (axis.kind === 'state' || !shown.has(axis.id))) return [];
+    const text = free ? `any ${axis.title.toLowerCase()}` : maskWords(axis, region[index]!);
+    return [{ axis: index, text, free, state: axis.kind === 'state' }];
+  });
+  return [...words.filter(word => word.state), ...words.filter(word => !word.state)];
+}
+
+/** The cells of a grid that an edit in a region reaches. */
+export function reachedCells(grid: PlateGrid, region: Box): Cell[] {
+  return grid.cells.flat().filter(cell => cell.never === null && inBox(region, cell.indices));
+}

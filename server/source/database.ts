@@ -1,0 +1,70 @@
+import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
+import { migrate } from 'drizzle-orm/mysql2/migrator';
+import { createPool, type Pool } from 'mysql2/promise';
+import * as schema from './schema';
+
+export type Database = MySql2Database<typeof schema>;
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+/** The database cannot be used; the message is one line that says what to do. */
+export class DatabaseError extends Error {}
+
+export interface OpenDatabase {
+  readonly db: Database;
+  readonly pool: Pool;
+  readonly close: () => Promise<void>;
+}
+
+/** Connects and brings the tables up to date. Several applications may do so at once: one migrates, the others wait. */
+export async function openDatabase(url: string, migrationsFolder: string): Promise<OpenDatabase> {
+  const pool = createPool({ uri: url, connectionLimit: 10, charset: 'utf8mb4', timezone: 'Z', supportBigNumbers: true });
+  const db = drizzle(pool, { schema, mode: 'default' });
+  try {
+    const connection = await pool.getConnection();
+    connection.release();
+  } catch (error) {
+    await pool.end();
+    throw new DatabaseError(`The database cannot be reached (${reason(error)}): start it, or mend PERIWINKLE_DATABASE_URL.`);
+  }
+  try {
+    await underLock(url, () => migrate(db, { migrationsFolder }));
+  } catch (error) {
+    await pool.end();
+    throw new DatabaseError(`The tables could not be brought up to date (${reason(error)}); nothing was started.`);
+  }
+  return { db, pool, close: () => pool.end() };
+}
+
+async function underLock(url: string, work: () => Promise<void>): Promise<void> {
+  const holder = createPool({ uri: url, connectionLimit: 1 });
+  try {
+    const [rows] = await holder.query("select get_lock('periwinkle-migration', 60) as held");
+    if ((rows as { held: number }[])[0]?.held !== 1) throw new Error('another migration is still running');
+    await work();
+    await holder.query("select release_lock('periwinkle-migration')");
+  } finally {
+    await holder.end();
+  }
+}
+
+function reason(error: unknown): string {
+  const cause = (error as { cause?: unknown }).cause ?? error;
+  const { code, message } = cause as { code?: string; message?: string };
+  return code ?? message?.split('\n')[0] ?? String(error);
+}
+
+/** Deadlocks and certification failures (Galera) undo a transaction that would succeed when tried again. */
+const PASSING = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
+const TRIES = 4;
+
+/** Runs a transaction, again when the database asks for it. */
+export async function inTransaction<T>(db: Database, work: (transaction: Transaction) => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await db.transaction(work);
+    } catch (error) {
+      const cause = ((error as { cause?: unknown }).cause ?? error) as { code?: string };
+      if (attempt >= TRIES || !PASSING.has(cause.code ?? '')) throw error;
+    }
+  }
+}

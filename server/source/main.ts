@@ -1,0 +1,63 @@
+import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import { pino, type Logger } from 'pino';
+import { createApp } from './app';
+import { ConfigError, readConfig, type Config } from './config';
+import { DatabaseError, openDatabase, type OpenDatabase } from './database';
+import { loadDemo } from './demo';
+
+/** One clear line, and an exit status that is not 0. */
+function giveUp(line: string): never {
+  process.stderr.write(`${line}\n`);
+  process.exit(1);
+}
+
+async function main(): Promise<void> {
+  const config = configOrGiveUp();
+  const logger: Logger = pino({ level: config.logLevel });
+  const migrations = fileURLToPath(new URL('../migrations', import.meta.url));
+  const database = await openDatabase(config.databaseUrl, migrations).catch((error: unknown) => {
+    if (error instanceof DatabaseError) giveUp(error.message);
+    throw error;
+  });
+  if (config.demoFolder !== null) await loadDemo(database.db, config.demoFolder);
+  listen(config, database, logger);
+}
+
+function configOrGiveUp(): Config {
+  try {
+    return readConfig(process.env);
+  } catch (error) {
+    if (error instanceof ConfigError) giveUp(error.message);
+    throw error;
+  }
+}
+
+function listen(config: Config, database: OpenDatabase, logger: Logger): void {
+  const server = createServer(createApp(config, database, logger));
+  server.once('error', (error: NodeJS.ErrnoException) => {
+    const taken = error.code === 'EADDRINUSE';
+    giveUp(
+      taken
+        ? `Port ${config.port} is taken: set PERIWINKLE_PORT to another one.`
+        : `The application cannot listen on ${config.host}:${config.port} (${error.code ?? error.message}).`,
+    );
+  });
+  server.listen(config.port, config.host, () => {
+    const address = server.address();
+    const port = typeof address === 'object' && address ? address.port : config.port;
+    process.stdout.write(`Periwinkle is at http://${config.host}:${port}/\n`);
+    // Whoever started us as a child wants to know the port.
+    process.send?.({ port });
+  });
+  const stop = (): void => {
+    server.close(() => void database.close().then(() => process.exit(0)));
+    server.closeAllConnections();
+  };
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
+  // Started as a child: without the parent nobody would ever stop us.
+  process.once('disconnect', stop);
+}
+
+await main();

@@ -1,0 +1,209 @@
+import { BODY_SCHEMAS } from './request-bodies';
+
+type Json = Record<string, unknown>;
+
+const problem = (description: string): Json => ({
+  description,
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+});
+const answer = (description: string, schema: Json, headers: Json = {}): Json => ({
+  description,
+  headers,
+  content: { 'application/json': { schema } },
+});
+const parameter = (name: string, where: 'path' | 'query' | 'header', description: string, required = where === 'path'): Json => ({
+  name,
+  in: where,
+  required,
+  description,
+  schema: { type: 'string' },
+});
+const body = (schema: keyof typeof BODY_SCHEMAS, type = 'application/json'): Json => ({
+  required: true,
+  content: { [type]: { schema: BODY_SCHEMAS[schema] } },
+});
+const ref = (name: string): Json => ({ $ref: `#/components/schemas/${name}` });
+const list = (items: Json): Json => ({ type: 'array', items });
+const etag = { ETag: { description: 'The revision, in quotes', schema: { type: 'string' } } };
+const systemId = parameter('systemId', 'path', 'Id of the system');
+const path = parameter('path', 'path', 'Path of the document in the system’s folder');
+
+const step = (direction: string, words: string): Json => ({
+  post: {
+    operationId: direction,
+    summary: words,
+    parameters: [systemId],
+    responses: { 200: answer('The edits this made', list(ref('Edit'))), 404: problem('No such system'), 409: problem('Nothing to do') },
+  },
+});
+
+/** Every route of the server; a test holds it against the routes that are really there. */
+export const OPENAPI: Json & { paths: Record<string, Json> } = {
+  openapi: '3.1.0',
+  info: { title: 'Periwinkle', version: '0.1.0', license: { name: 'MIT', identifier: 'MIT' } },
+  paths: {
+    '/api/health': {
+      get: {
+        operationId: 'health',
+        summary: 'Whether the application and its database answer',
+        responses: { 200: answer('Both answer', { type: 'object' }), 503: problem('The database does not') },
+      },
+    },
+    '/api/openapi.json': { get: { operationId: 'openapi', summary: 'This document', responses: { 200: answer('OpenAPI 3.1', { type: 'object' }) } } },
+    '/api/systems': {
+      get: { operationId: 'listSystems', summary: 'The systems on the shelf', responses: { 200: answer('Summaries', list(ref('System'))) } },
+      post: {
+        operationId: 'createSystem',
+        summary: 'Put a system in, all its documents at once',
+        requestBody: body('newSystem'),
+        responses: {
+          201: answer('It is stored', ref('System')),
+          400: problem('Not readable'),
+          409: problem('The id is taken'),
+          413: problem('Too large'),
+          422: problem('The system has errors; `problems` lists them'),
+        },
+      },
+    },
+    '/api/systems/{systemId}': {
+      get: {
+        operationId: 'readSystem',
+        summary: 'A system with all its documents',
+        parameters: [systemId],
+        responses: { 200: answer('All of it, as of one moment', ref('WholeSystem')), 404: problem('No such system') },
+      },
+      delete: {
+        operationId: 'removeSystem',
+        summary: 'Take a system off the shelf',
+        parameters: [systemId],
+        responses: { 204: { description: 'It can be restored' }, 404: problem('No such system') },
+      },
+    },
+    '/api/systems/{systemId}/restore': {
+      post: {
+        operationId: 'restoreSystem',
+        summary: 'Put a removed system back',
+        parameters: [systemId],
+        responses: { 204: { description: 'It is back' }, 404: problem('No such system') },
+      },
+    },
+    '/api/systems/{systemId}/duplicate': {
+      post: {
+        operationId: 'duplicateSystem',
+        summary: 'Copy a system under another id',
+        parameters: [systemId],
+        requestBody: body('copy'),
+        responses: { 201: answer('The copy', ref('System')), 404: problem('No such system'), 409: problem('The id is taken') },
+      },
+    },
+    '/api/systems/{systemId}/documents/{path}': {
+      get: {
+        operationId: 'readDocument',
+        summary: 'One document, written canonically',
+        parameters: [systemId, path],
+        responses: { 200: answer('The document', {}, etag), 304: { description: 'Not changed' }, 404: problem('No such document') },
+      },
+      patch: {
+        operationId: 'editDocument',
+        summary: 'Change a document by a JSON Patch (RFC 6902)',
+        parameters: [
+          systemId,
+          path,
+          parameter('If-Match', 'header', 'The revision the patch was made on, in quotes', true),
+          parameter('Idempotency-Key', 'header', 'Names this edit: sent again, it is stored once'),
+          parameter('Periwinkle-Change', 'header', 'Edits of one change are undone together'),
+          parameter('Periwinkle-Label', 'header', 'What was done, in words, percent-encoded'),
+          parameter('Periwinkle-Author', 'header', 'Who did it'),
+        ],
+        requestBody: body('patch', 'application/json-patch+json'),
+        responses: {
+          200: answer('It is stored', ref('Edit'), etag),
+          400: problem('Not readable'),
+          404: problem('No such document'),
+          409: problem('The patch does not fit'),
+          412: problem('The document has changed; `since` lists what happened'),
+          413: problem('Too large'),
+          415: problem('Not a JSON Patch'),
+          422: problem('The edit would break the system; `problems` says how'),
+          428: problem('If-Match is missing'),
+        },
+      },
+    },
+    '/api/systems/{systemId}/undo': step('undo', 'Take the last change back'),
+    '/api/systems/{systemId}/redo': step('redo', 'Bring the last change taken back again'),
+    '/api/systems/{systemId}/edits': {
+      get: {
+        operationId: 'listEdits',
+        summary: 'What was done, newest first',
+        parameters: [systemId, parameter('most', 'query', 'How many, 200 at most', false)],
+        responses: { 200: answer('Edits', list(ref('Edit'))) },
+      },
+    },
+    '/api/systems/{systemId}/events': {
+      get: {
+        operationId: 'events',
+        summary: 'Server-sent events: each edit as it is stored',
+        parameters: [systemId, parameter('after', 'query', 'Id of the last edit known', false)],
+        responses: { 200: { description: 'A stream', content: { 'text/event-stream': { schema: { type: 'string' } } } }, 404: problem('No such system') },
+      },
+    },
+  },
+  components: {
+    schemas: {
+      Problem: {
+        type: 'object',
+        required: ['type', 'title', 'status', 'detail'],
+        properties: {
+          type: { type: 'string' },
+          title: { type: 'string' },
+          status: { type: 'integer' },
+          detail: { type: 'string' },
+          problems: list({ type: 'object' }),
+          since: list(ref('Edit')),
+        },
+      },
+      System: {
+        type: 'object',
+        required: ['id', 'title', 'createdAt', 'changedAt'],
+        properties: { id: { type: 'string' }, title: { type: 'string' }, createdAt: { type: 'string' }, changedAt: { type: 'string' } },
+      },
+      WholeSystem: {
+        allOf: [
+          ref('System'),
+          {
+            type: 'object',
+            required: ['documents', 'history', 'lastEdit'],
+            properties: {
+              documents: list({
+                type: 'object',
+                required: ['path', 'revision', 'body'],
+                properties: { path: { type: 'string' }, revision: { type: 'integer' }, body: {} },
+              }),
+              history: {
+                type: 'object',
+                properties: { undo: { type: ['string', 'null'] }, redo: { type: ['string', 'null'] } },
+              },
+              lastEdit: { type: 'integer' },
+            },
+          },
+        ],
+      },
+      Edit: {
+        type: 'object',
+        required: ['id', 'path', 'revision', 'patch', 'kind', 'changeId', 'editKey', 'label', 'author', 'at'],
+        properties: {
+          id: { type: 'integer' },
+          path: { type: 'string' },
+          revision: { type: 'integer' },
+          patch: BODY_SCHEMAS.patch,
+          kind: { enum: ['edit', 'undo', 'redo'] },
+          changeId: { type: 'string' },
+          editKey: { type: 'string' },
+          label: { type: 'string' },
+          author: { type: 'string' },
+          at: { type: 'string' },
+        },
+      },
+    },
+  },
+};

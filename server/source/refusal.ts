@@ -1,0 +1,18 @@
+import type { Problem } from '@periwinkle/core/formats/problem';
+
+/** A request that is answered with an error, in the terms of RFC 9457 (problem details). */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    /** Last part of the problem's type URI. */
+    readonly kind: string,
+    readonly title: string,
+    readonly detail: string,
+    readonly extra: { readonly problems?: readonly Problem[]; readonly [member: string]: unknown } = {},
+  ) {
+    super(detail);
+    this.name = 'Refusal';
+  }
+}
+
+export const notFound = (detail: string): Refusal => new Refusal(404, 'not-found', 'Not found', detail);

@@ -1,0 +1,57 @@
+import Ajv, { type ValidateFunction } from 'ajv';
+import type { Patch } from '@periwinkle/core/formats/patch';
+import { readJson } from '@periwinkle/core/formats/read-json';
+import { Refusal } from './refusal';
+
+/** Schemas of request bodies; the OpenAPI document shows the same ones. */
+export const BODY_SCHEMAS = {
+  patch: {
+    type: 'array',
+    minItems: 1,
+    maxItems: 5000,
+    items: {
+      type: 'object',
+      required: ['op', 'path'],
+      properties: {
+        op: { enum: ['add', 'remove', 'replace', 'move', 'copy', 'test'] },
+        path: { type: 'string' },
+        from: { type: 'string' },
+        value: {},
+      },
+      additionalProperties: false,
+    },
+  },
+  newSystem: {
+    type: 'object',
+    required: ['documents'],
+    properties: { documents: { type: 'object', minProperties: 1, maxProperties: 2000 } },
+    additionalProperties: false,
+  },
+  copy: {
+    type: 'object',
+    required: ['id', 'title'],
+    properties: {
+      id: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,63}$' },
+      title: { type: 'string', minLength: 1, maxLength: 200 },
+    },
+    additionalProperties: false,
+  },
+} as const;
+
+const ajv = new Ajv({ allErrors: true, strict: true, strictRequired: false });
+const validators = new Map<string, ValidateFunction>();
+
+/** Reads a body's text as JSON of a schema. Throws `Refusal` (400) with every fault. */
+export function readBody<T>(name: keyof typeof BODY_SCHEMAS, text: unknown): T {
+  const read = readJson(typeof text === 'string' ? text : '');
+  if (!read.ok) throw new Refusal(400, read.problem.code, 'Not readable', read.problem.message, { pointer: read.problem.pointer });
+  if (!validators.has(name)) validators.set(name, ajv.compile(BODY_SCHEMAS[name]));
+  const validate = validators.get(name)!;
+  if (!validate(read.value)) {
+    const faults = (validate.errors ?? []).map(error => `${error.instancePath || '/'} ${error.message}`);
+    throw new Refusal(400, 'wrong-shape', 'Not of the right shape', faults.join('; '));
+  }
+  return read.value as T;
+}
+
+export const readPatch = (text: unknown): Patch => readBody<Patch>('patch', text);

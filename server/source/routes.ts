@@ -1,0 +1,126 @@
+import { Router, text, type Request } from 'express';
+import { canonicalText } from '@periwinkle/core/formats/canonical';
+import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import type { OpenDatabase } from './database';
+import { latestEdits, stepHistory, storeEdit } from './edits';
+import type { EventStreams } from './event-stream';
+import { OPENAPI } from './openapi';
+import { notFound, Refusal } from './refusal';
+import { readBody, readPatch } from './request-bodies';
+import { createSystem, duplicateSystem, listSystems, removeSystem, restoreSystem, wholeSystem } from './systems';
+import { readDocument } from './system-documents';
+
+export const BODY_LIMIT = '8mb';
+const PATCH_TYPE = 'application/json-patch+json';
+
+const parameterOf = (request: Request, name: string): string => {
+  const value: unknown = request.params[name];
+  return Array.isArray(value) ? value.join('/') : String(value ?? '');
+};
+const idOf = (request: Request): string => parameterOf(request, 'systemId');
+const documentPath = (request: Request): string => parameterOf(request, 'path');
+
+function headerText(request: Request, name: string, fallback: string, most = 64): string {
+  const value = request.get(name);
+  if (value === undefined) return fallback;
+  let decoded: string;
+  try {
+    decoded = decodeURIComponent(value);
+  } catch {
+    throw new Refusal(400, 'bad-header', 'Not readable', `The header ${name} is not percent-encoded UTF-8.`);
+  }
+  return decoded.slice(0, most);
+}
+
+/** The revision in `If-Match`. Throws 428 without the header and 400 for anything but one revision in quotes. */
+function revisionOf(request: Request): number {
+  const header = request.get('If-Match');
+  if (header === undefined) {
+    throw new Refusal(428, 'revision-required', 'Revision required', 'Send If-Match with the revision the patch was made on.');
+  }
+  const match = /^"(\d{1,9})"$/.exec(header);
+  if (!match) throw new Refusal(400, 'bad-revision', 'Not readable', 'If-Match must hold one revision in quotes.');
+  return Number(match[1]);
+}
+
+/** The HTTP protocol: every route, each a thin layer over storage. Described in `openapi.ts`. */
+export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Router {
+  const router = Router();
+  const json = text({ type: ['application/json'], limit: BODY_LIMIT });
+  const patch = text({ type: [PATCH_TYPE], limit: BODY_LIMIT });
+  router.use((_, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+
+  router.get('/health', async (_, response) => {
+    await pool.query('select 1');
+    response.json({ status: 'ok', database: 'ok', version: '0.1.0' });
+  });
+  router.get('/openapi.json', (_, response) => void response.json(OPENAPI));
+
+  router.get('/systems', async (_, response) => void response.json(await listSystems(db)));
+  router.post('/systems', json, async (request, response) => {
+    const { documents } = readBody<{ documents: Record<string, unknown> }>('newSystem', request.body);
+    response.status(201).json(await createSystem(db, new Map(Object.entries(documents))));
+  });
+  router.get('/systems/:systemId', async (request, response) => void response.json(await wholeSystem(db, idOf(request))));
+  router.delete('/systems/:systemId', async (request, response) => {
+    await removeSystem(db, idOf(request));
+    response.status(204).end();
+  });
+  router.post('/systems/:systemId/restore', async (request, response) => {
+    await restoreSystem(db, idOf(request));
+    response.status(204).end();
+  });
+  router.post('/systems/:systemId/duplicate', json, async (request, response) => {
+    const { id, title } = readBody<{ id: string; title: string }>('copy', request.body);
+    response.status(201).json(await duplicateSystem(db, idOf(request), id, title));
+  });
+
+  router.get('/systems/:systemId/documents/*path', async (request, response) => {
+    const path = documentPath(request);
+    const row = documentKind(path);
+    const document = row && (await readDocument(db, idOf(request), path));
+    if (!document) throw notFound(`There is no document “${path}”.`);
+    response.set('ETag', `"${document.revision}"`);
+    if (request.get('If-None-Match') === `"${document.revision}"`) return void response.status(304).end();
+    response.type(row.mediaType).send(row.json ? canonicalText(row.kind, document.body) : String(document.body));
+  });
+  router.patch('/systems/:systemId/documents/*path', patch, async (request, response) => {
+    if (!request.is(PATCH_TYPE)) {
+      throw new Refusal(415, 'unsupported-type', 'Not a JSON Patch', `Send the patch as ${PATCH_TYPE}.`);
+    }
+    const editKey = headerText(request, 'Idempotency-Key', crypto.randomUUID());
+    const edit = await storeEdit(db, {
+      systemId: idOf(request),
+      path: documentPath(request),
+      revision: revisionOf(request),
+      patch: readPatch(request.body),
+      editKey,
+      changeId: headerText(request, 'Periwinkle-Change', editKey),
+      label: headerText(request, 'Periwinkle-Label', 'An edit', 200),
+      author: headerText(request, 'Periwinkle-Author', ''),
+    });
+    events.wake(idOf(request));
+    response.set('ETag', `"${edit.revision}"`).json(edit);
+  });
+  for (const direction of ['undo', 'redo'] as const) {
+    router.post(`/systems/:systemId/${direction}`, async (request, response) => {
+      const author = headerText(request, 'Periwinkle-Author', '');
+      const edits = await stepHistory(db, idOf(request), direction, author);
+      events.wake(idOf(request));
+      response.json(edits);
+    });
+  }
+  router.get('/systems/:systemId/edits', async (request, response) => {
+    const most = Math.min(200, Math.max(1, Number(request.query['most']) || 50));
+    response.json(await latestEdits(db, idOf(request), most));
+  });
+  router.get('/systems/:systemId/events', async (request, response) => {
+    await wholeSystem(db, idOf(request));
+    const after = Number(request.get('Last-Event-ID') ?? request.query['after'] ?? 0) || 0;
+    events.open(idOf(request), after, request, response);
+  });
+  return router;
+}
