@@ -1,0 +1,154 @@
+import { useMemo, useRef, useState } from 'react';
+import { useParams } from 'react-router';
+import { plateGrid, sampleNamed, type Cell, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
+import { reachedCells, scopeOf } from '@periwinkle/core/plates/scope';
+import type { Component } from '@periwinkle/core/rules/component';
+import { componentNamed } from '@periwinkle/core/rules/system';
+import type { Box } from '@periwinkle/core/space/box';
+import { countText } from '../common/numbers';
+import { useContexts } from '../data/address';
+import { useSystemState } from '../data/system-context';
+import { useShape } from '../specimen/specimen';
+import { ArrangementStrip } from './arrangement-strip';
+import { LedgerDrawer } from './ledger-drawer';
+import { Plate } from './plate';
+import { usePlateAddress, type PlateAddress, type Selection } from './plate-address';
+import { TryField } from './try-field';
+
+/** A component: its plate, and the ledger of what is selected on it. */
+export function ComponentScreen() {
+  const { componentId = '' } = useParams();
+  const { system } = useSystemState();
+  const component = componentNamed(system, componentId);
+  if (!component) {
+    return (
+      <div className="blank">
+        <h1>No such field</h1>
+        <p>There is no field “{componentId}” in {system.title}.</p>
+      </div>
+    );
+  }
+  return <Inside key={component.id} component={component} />;
+}
+
+function Inside({ component }: { component: Component }) {
+  const { system } = useSystemState();
+  const contexts = useContexts(system.tokens);
+  const shape = useShape(system, component);
+  const { address, change } = usePlateAddress(shape.component);
+  const { arrangement } = address;
+  // Situations may change without the shape changing; rules and tokens leave the grid as it is.
+  const { situations } = component.document;
+  const grid = useMemo(
+    () => plateGrid(component, arrangement),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above: the shape and the situations decide
+    [shape, situations, arrangement],
+  );
+  const selection = clamped(useAskedSelection(address, grid), grid);
+  const [aimed, setAimed] = useState<Box | null>(null);
+  const selected = useMemo(() => selectedCells(grid, selection), [grid, selection]);
+  const narrowed = useMemo(() => narrowedMasks(component, address.narrowed), [component, address.narrowed]);
+  const scope = useMemo(() => scopeOf(component, grid, selected, narrowed), [component, grid, selected, narrowed]);
+  const region = aimed ?? scope?.region ?? null;
+  const reached = useMemo(
+    () => new Set(region ? reachedCells(grid, region).map(cell => `${cell.row}.${cell.column}`) : []),
+    [grid, region],
+  );
+  const drawer = useRef<HTMLElement>(null);
+  const plate = useRef<HTMLDivElement>(null);
+  const plates = component.plates;
+  const place = Math.max(0, plates.findIndex(each => each.id === address.plateId));
+  const shown = grid.cells.flat().filter(cell => cell.never === null).length;
+  return (
+    <>
+      <div className="head">
+        <h1>{component.title}</h1>
+        <span className="said crumb">{component.group.join(', ')}</span>
+        <TryField system={system} component={component} contexts={contexts} />
+      </div>
+      <ArrangementStrip component={component} address={address} change={change} />
+      <div ref={plate}>
+        <Plate
+          system={system}
+          shape={shape}
+          grid={grid}
+          contexts={contexts}
+          sample={sampleNamed(shape.component, arrangement.sample)}
+          selection={selection}
+          reached={reached}
+          onSelect={next => {
+            setAimed(null);
+            change({ selection: next, narrowed: {} });
+          }}
+          onEdit={() => drawer.current?.querySelector<HTMLElement>('.entry[data-scope]')?.focus()}
+        />
+      </div>
+      <div className="caption">
+        <span>
+          <b>
+            Plate {place + 1}
+            {plates[place]?.title ? `. ${plates[place].title}` : ''}.
+          </b>{' '}
+          {plates[place]?.caption}
+        </span>
+        <span>
+          {countText(shown)} shown of {countText(component.space.count())} combinations
+        </span>
+      </div>
+      <LedgerDrawer
+        ref={drawer}
+        component={component}
+        contexts={contexts}
+        scope={scope}
+        aimed={aimed}
+        selected={selected}
+        onPlate={reached.size}
+        narrowed={address.narrowed}
+        onNarrow={next => change({ narrowed: next })}
+        onAim={setAimed}
+        onLeave={() => plate.current?.querySelector<HTMLElement>('[role="grid"] [tabindex="0"]')?.focus()}
+      />
+    </>
+  );
+}
+
+/** A link may name a situation instead of cells: its column or row is selected. */
+function useAskedSelection(address: PlateAddress, grid: PlateGrid): Selection | null {
+  const situation = new URLSearchParams(location.search).get('column');
+  if (address.selection || situation === null) return address.selection;
+  const column = grid.columns.findIndex(heading => heading.key.split('.').includes(situation));
+  if (column < 0) return null;
+  return { top: 0, bottom: grid.rows.length - 1, left: column, right: column };
+}
+
+function clamped(selection: Selection | null, grid: PlateGrid): Selection | null {
+  if (!selection || selection.top >= grid.rows.length || selection.left >= grid.columns.length) return null;
+  return {
+    ...selection,
+    bottom: Math.min(selection.bottom, grid.rows.length - 1),
+    right: Math.min(selection.right, grid.columns.length - 1),
+  };
+}
+
+function selectedCells(grid: PlateGrid, selection: Selection | null): Cell[] {
+  if (!selection) return [];
+  return grid.cells
+    .slice(selection.top, selection.bottom + 1)
+    .flatMap(row => row.slice(selection.left, selection.right + 1))
+    .filter(cell => cell.never === null);
+}
+
+/** Narrowing in the address as masks by axis; `*` frees an axis. */
+function narrowedMasks(component: Component, narrowed: Readonly<Record<string, string>>): Map<number, number> {
+  const { space } = component;
+  const masks = new Map<number, number>();
+  for (const [id, value] of Object.entries(narrowed)) {
+    const index = space.axisIndex(id);
+    const axis = space.axes[index];
+    const place = axis?.values.findIndex(each => each.id === value) ?? -1;
+    if (!axis) continue;
+    if (value === '*') masks.set(index, space.full[index]!);
+    else if (place >= 0) masks.set(index, axis.ladder ? (space.full[index]! >> place) << place : 1 << place);
+  }
+  return masks;
+}

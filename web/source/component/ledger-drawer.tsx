@@ -1,0 +1,163 @@
+import { useCallback, useMemo, useState, type Ref } from 'react';
+import { entryProblem } from '@periwinkle/core/checks/check-entry';
+import { contrast, surfaceBehind } from '@periwinkle/core/checks/contrast';
+import type { Cell } from '@periwinkle/core/plates/plate-grid';
+import type { Scope } from '@periwinkle/core/plates/scope';
+import type { Component } from '@periwinkle/core/rules/component';
+import { moveRulePatch, settingPatch, type SettingTarget } from '@periwinkle/core/rules/edit-rules';
+import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/rules/ledger';
+import { propertyNamed } from '@periwinkle/core/rules/property-registry';
+import { resolve } from '@periwinkle/core/rules/resolve';
+import type { Box } from '@periwinkle/core/space/box';
+import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import { useStore, useSystemState } from '../data/system-context';
+import { pageColor } from '../specimen/page-color';
+import { AddProperty } from './add-property';
+import { LedgerTable, type EntryPlace } from './ledger-table';
+import { ScopeSentence } from './scope-sentence';
+
+export interface LedgerDrawerProps {
+  readonly ref: Ref<HTMLElement>;
+  readonly component: Component;
+  readonly contexts: ContextInput;
+  readonly scope: Scope | null;
+  readonly aimed: Box | null;
+  readonly selected: readonly Cell[];
+  readonly onPlate: number;
+  readonly narrowed: Readonly<Record<string, string>>;
+  readonly onNarrow: (narrowed: Record<string, string>) => void;
+  readonly onAim: (region: Box | null) => void;
+  readonly onLeave: () => void;
+}
+
+/** Under the plate: what an edit will mean, and the ledger to make it in. */
+export function LedgerDrawer(props: LedgerDrawerProps) {
+  const { ref, component, contexts, scope, aimed, selected, onPlate, narrowed, onNarrow, onAim, onLeave } = props;
+  const store = useStore();
+  const { system, edited } = useSystemState();
+  const [open, setOpen] = useState(true);
+  const [editing, setEditing] = useState<EntryPlace | null>(null);
+  const [extra, setExtra] = useState<readonly { part: string; property: string }[]>([]);
+  const path = system.fileOf.get(component.id)!;
+  // The ledger shows what is written, not what is being tried out: otherwise its rows would move under the hand.
+  const written = edited.components.find(each => each.id === component.id) ?? component;
+  const around = useMemo(() => ({ tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize }), [system, contexts]);
+  const combinations = useMemo(() => selected.map(cell => cell.combination), [selected]);
+  const region = scope?.region ?? null;
+  const shown = useMemo(() => {
+    const made = ledgerOf(written, combinations, region, around);
+    return { ...made, rows: withExtra(made.rows, extra, made.columns.length, written) };
+  }, [written, combinations, region, around, extra]);
+
+  const targetOf = useCallback(
+    (place: EntryPlace): SettingTarget => (place.rule === null ? { region: region! } : { rule: place.rule }),
+    [region],
+  );
+  const leave = useCallback((): void => {
+    store.endTryOut();
+    setEditing(null);
+  }, [store]);
+  const set = (place: EntryPlace, text: string | null): void => {
+    const patch = settingPatch(written, targetOf(place), place.part, place.property, text);
+    const column = shown.columns.find(each => (each.rule?.id ?? null) === place.rule);
+    const what = text === null ? 'taken out' : `set to ${text}`;
+    store.edit(path, patch, `${written.title}: ${place.part} ${place.property} ${what}, ${column?.words ?? ''}`.slice(0, 190));
+  };
+  const focusEntry = (place: EntryPlace): void => {
+    const row = shown.rows.findIndex(each => each.part === place.part && each.property === place.property);
+    const column = shown.columns.findIndex(each => (each.rule?.id ?? null) === place.rule);
+    requestAnimationFrame(() =>
+      document.querySelector<HTMLElement>(`.ledger .entry[data-row="${row}"][data-column="${column}"]`)?.focus(),
+    );
+  };
+  const editorFor = (place: EntryPlace) => ({
+    contrastOf: contrastFor(place.part, place.property),
+    fault: (text: string) => (text.trim() === '' ? null : entryProblem(written, around.tokens, place.part, place.property, text)),
+    onTry: (text: string | null) => {
+      if (text === null || text.trim() === '') store.endTryOut();
+      else store.tryOut(path, settingPatch(written, targetOf(place), place.part, place.property, text));
+    },
+    onSet: (text: string) => {
+      store.endTryOut();
+      set(place, text.trim() === '' ? null : text);
+      setEditing(null);
+      focusEntry(place);
+    },
+    onLeave: () => {
+      leave();
+      focusEntry(place);
+    },
+  });
+
+  /** Contrast of a colour against what is really behind it, in the first selected specimen. */
+  const contrastFor = (part: string, property: string): ((value: string) => number | null) | null => {
+    const [first] = selected;
+    const kind = propertyNamed(property)?.kind;
+    if (kind !== 'color' || property === 'background-color') return null;
+    const parts = resolve(written, first?.combination ?? {}, around).parts;
+    const surface = surfaceBehind(written, parts, part, pageColor(system, contexts), property === 'color');
+    return value => contrast(value, surface);
+  };
+
+  const moveRule = (id: string, by: -1 | 1): void => {
+    const from = (written.document.rules ?? []).findIndex(rule => rule.id === id);
+    store.edit(path, moveRulePatch(written.document, from, from + by), `${written.title}: rule ${id} moved ${by < 0 ? 'earlier' : 'later'}`);
+  };
+  const removeRule = (id: string): void => {
+    const index = (written.document.rules ?? []).findIndex(rule => rule.id === id);
+    store.edit(path, [{ op: 'remove', path: `/rules/${index}` }], `${written.title}: rule ${id} removed`);
+  };
+  const aim = (column: LedgerColumn): void => onAim(column.isScope || !column.rule ? null : column.rule.region);
+
+  return (
+    <section className="drawer" ref={ref} aria-label="Ledger" onBlur={event => event.currentTarget.contains(event.relatedTarget) || editing || onAim(null)}>
+      <ScopeSentence component={written} scope={scope} aimed={aimed} onPlate={onPlate} narrowed={narrowed} onNarrow={onNarrow} />
+      <button type="button" className="act" style={{ margin: '0 28px 6px' }} aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? 'put the ledger down' : 'draw the ledger up'}
+      </button>
+      {open ? (
+        <>
+          <LedgerTable
+            system={system}
+            contexts={contexts}
+            ledger={shown}
+            editing={editing}
+            editorFor={editorFor}
+            onEdit={place => {
+              store.endTryOut();
+              setEditing(place);
+            }}
+            onRemove={place => set(place, null)}
+            onAim={aim}
+            onMoveRule={moveRule}
+            onRemoveRule={removeRule}
+            onLeave={onLeave}
+          />
+          <div style={{ padding: '0 28px' }}>
+            <AddProperty
+              component={written}
+              onAdd={(part, property) => {
+                setExtra(before => [...before, { part, property }]);
+                const rule = shown.columns.find(column => column.isScope) ?? shown.columns.at(-1);
+                if (rule) setEditing({ part, property, rule: rule.rule?.id ?? null });
+              }}
+            />
+          </div>
+        </>
+      ) : null}
+    </section>
+  );
+}
+
+/** Puts rows that were asked for among the others, in anatomical order; those that have come about are not doubled. */
+function withExtra(
+  rows: readonly LedgerRow[],
+  extra: readonly { part: string; property: string }[],
+  columns: number,
+  component: Component,
+): LedgerRow[] {
+  const missing = extra.filter(each => !rows.some(row => row.part === each.part && row.property === each.property));
+  const empty = missing.map(each => ({ ...each, entries: Array.from({ length: columns }, () => null), outcomes: [] }));
+  const order = component.anatomy.parts.map(part => part.name);
+  return [...rows, ...empty].sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
+}

@@ -1,0 +1,127 @@
+import type { Patch } from '@periwinkle/core/formats/patch';
+import type { Problem } from '@periwinkle/core/formats/problem';
+
+/** What the server answers; see its OpenAPI document. */
+export interface SystemSummary {
+  readonly id: string;
+  readonly title: string;
+  readonly createdAt: string;
+  readonly changedAt: string;
+}
+
+export interface StoredDocument {
+  readonly path: string;
+  readonly revision: number;
+  readonly body: unknown;
+}
+
+export interface HistoryEnds {
+  readonly undo: string | null;
+  readonly redo: string | null;
+}
+
+export interface WholeSystem extends SystemSummary {
+  readonly documents: readonly StoredDocument[];
+  readonly history: HistoryEnds;
+  readonly lastEdit: number;
+}
+
+export interface StoredEdit {
+  readonly id: number;
+  readonly path: string;
+  readonly revision: number;
+  readonly patch: Patch;
+  readonly kind: 'edit' | 'undo' | 'redo';
+  readonly changeId: string;
+  readonly editKey: string;
+  readonly label: string;
+  readonly author: string;
+  readonly at: string;
+}
+
+/** An answer that is an error (RFC 9457), or no answer at all (status 0). */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    detail: string,
+    readonly body: { readonly problems?: readonly Problem[]; readonly since?: readonly StoredEdit[] } = {},
+  ) {
+    super(detail);
+    this.name = 'ApiError';
+  }
+
+  /** Whether trying again later may help. */
+  get passing(): boolean {
+    return this.status === 0 || this.status === 503 || this.status === 502 || this.status === 504;
+  }
+}
+
+async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, { ...init, headers: { Accept: 'application/json', ...init.headers } });
+  } catch {
+    throw new ApiError(0, 'The server does not answer.');
+  }
+  const text = await response.text();
+  if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
+  try {
+    const problem = JSON.parse(text) as { detail?: string } & ApiError['body'];
+    throw new ApiError(response.status, problem.detail ?? response.statusText, problem);
+  } catch (error) {
+    if (error instanceof ApiError) throw error;
+    throw new ApiError(response.status, response.statusText || `The server answered ${response.status}.`);
+  }
+}
+
+const at = (systemId: string): string => `/systems/${encodeURIComponent(systemId)}`;
+const post = (body?: unknown): RequestInit => ({
+  method: 'POST',
+  ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+});
+
+/** A name for this browser, so that edits say where they came from. */
+function author(): string {
+  const key = 'periwinkle:author';
+  const known = localStorage.getItem(key);
+  if (known) return known;
+  const fresh = crypto.randomUUID();
+  localStorage.setItem(key, fresh);
+  return fresh;
+}
+
+export interface EditToSend {
+  readonly path: string;
+  readonly revision: number;
+  readonly patch: Patch;
+  readonly key: string;
+  readonly changeId: string;
+  readonly label: string;
+}
+
+export const api = {
+  systems: () => call<SystemSummary[]>('/systems'),
+  system: (id: string) => call<WholeSystem>(at(id)),
+  create: (documents: Record<string, unknown>) => call<SystemSummary>('/systems', post({ documents })),
+  duplicate: (id: string, copy: { id: string; title: string }) => call<SystemSummary>(`${at(id)}/duplicate`, post(copy)),
+  remove: (id: string) => call<void>(at(id), { method: 'DELETE' }),
+  restore: (id: string) => call<void>(`${at(id)}/restore`, post()),
+  edits: (id: string) => call<StoredEdit[]>(`${at(id)}/edits?most=50`),
+  step: (id: string, direction: 'undo' | 'redo') =>
+    call<StoredEdit[]>(`${at(id)}/${direction}`, { ...post(), headers: { 'Periwinkle-Author': author() } }),
+  edit: (id: string, edit: EditToSend) =>
+    call<StoredEdit>(`${at(id)}/documents/${edit.path}`, {
+      method: 'PATCH',
+      headers: {
+        'Content-Type': 'application/json-patch+json',
+        'If-Match': `"${edit.revision}"`,
+        'Idempotency-Key': edit.key,
+        'Periwinkle-Change': edit.changeId,
+        'Periwinkle-Label': encodeURIComponent(edit.label),
+        'Periwinkle-Author': author(),
+      },
+      body: JSON.stringify(edit.patch),
+    }),
+};
+
+export const eventsUrl = (id: string, after: number): string => `/api${at(id)}/events?after=${after}`;

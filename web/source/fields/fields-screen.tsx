@@ -1,0 +1,98 @@
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import type { Component } from '@periwinkle/core/rules/component';
+import { meaningProblems } from '@periwinkle/core/checks/meaning';
+import type { System } from '@periwinkle/core/rules/system';
+import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import { counted, countText } from '../common/numbers';
+import { useCarried, useContexts } from '../data/address';
+import { useStore, useSystemState } from '../data/system-context';
+import { FieldAtRest } from '../specimen/field-at-rest';
+import { PreviewSurface } from '../specimen/preview-surface';
+
+/** The contents page: components by group, in the reader's order. */
+export function FieldsScreen() {
+  const { system } = useSystemState();
+  const contexts = useContexts(system.tokens);
+  const [text, setText] = useState('');
+  const problems = useMemo(() => meaningProblems(system), [system]);
+  const wanted = text.trim().toLowerCase();
+  const shown = system.components.filter(each => `${each.title} ${each.summary} ${each.group.join(' ')}`.toLowerCase().includes(wanted));
+  const contextCount = system.tokens.contextCount();
+  const combinations = system.components.reduce((sum, component) => sum + component.space.count(), 0n) * BigInt(contextCount);
+  return (
+    <>
+      <div className="head">
+        <h1>Fields</h1>
+        <span className="said crumb">
+          {counted(system.components.length, 'field')}, {counted(combinations, 'combination')} in {counted(contextCount, 'context')}
+        </span>
+      </div>
+      <div className="strip">
+        <label>
+          <span className="said">show</span>{' '}
+          <input
+            className="form-control form-control-sm"
+            style={{ display: 'inline-block', width: 200 }}
+            placeholder="all, or type part of a name"
+            value={text}
+            onChange={event => setText(event.target.value)}
+          />
+        </label>
+      </div>
+      <div className={groupsOf(shown).length < 2 ? 'contents one' : 'contents'}>
+        {groupsOf(shown).map(([group, components]) => (
+          <section key={group}>
+            <h2>{group}</h2>
+            {components.map(component => (
+              <Line
+                key={component.id}
+                system={system}
+                component={component}
+                contexts={contexts}
+                findings={problems.filter(each => each.file === system.fileOf.get(component.id)).length}
+              />
+            ))}
+          </section>
+        ))}
+        {shown.length === 0 ? <p className="said">{wanted ? 'No field is called that.' : 'No fields yet.'}</p> : null}
+      </div>
+    </>
+  );
+}
+
+interface LineProps {
+  readonly system: System;
+  readonly component: Component;
+  readonly contexts: ContextInput;
+  readonly findings: number;
+}
+
+function Line({ system, component, contexts, findings }: LineProps) {
+  const { id } = useStore();
+  const carried = useCarried();
+  return (
+    <div className="line">
+      <Link to={`/${id}/${component.id}${carried}`}>{component.title}</Link>
+      <PreviewSurface system={system} contexts={contexts} className="ground">
+        <FieldAtRest system={system} component={component} />
+      </PreviewSurface>
+      <p>{component.summary}</p>
+      <div className="counts">
+        {countText(component.space.count())}
+        <br />
+        {findings === 0 ? <span className="holds">holds</span> : <span className="fails">{counted(findings, 'finding')}</span>}
+      </div>
+    </div>
+  );
+}
+
+/** Components by the first level of their group, in order of first appearance. */
+function groupsOf(components: readonly Component[]): [string, Component[]][] {
+  const groups = new Map<string, Component[]>();
+  for (const component of components) {
+    const group = component.group.join(', ') || 'Fields';
+    groups.set(group, [...(groups.get(group) ?? []), component]);
+  }
+  return [...groups];
+}

@@ -1,0 +1,74 @@
+import { Link, NavLink, useLocation, useParams } from 'react-router';
+import { Mark } from '../common/mark';
+import { useCarried } from '../data/address';
+import { useStore } from '../data/system-context';
+import type { Storing, SystemState } from '../data/system-store';
+import { ContextPicker } from './context-picker';
+import type { Dialog } from './system-frame';
+
+const STORING: Record<Storing, { words: string; className: string; title: string }> = {
+  stored: { words: 'stored', className: 'holds', title: 'Everything is stored' },
+  storing: { words: 'storing …', className: '', title: 'The last edit is on its way' },
+  waiting: { words: 'not stored', className: 'fails', title: 'The server does not answer; it is tried again, and nothing is lost' },
+};
+
+/** The slim band on top: whose system, the parts of the book, contexts, find, history, whether all is stored. */
+export function Band({ state, onOpen }: { state: SystemState; onOpen: (dialog: Dialog) => void }) {
+  const { systemId = '' } = useParams();
+  const { pathname } = useLocation();
+  const carried = useCarried();
+  const store = useStore();
+  const { edited, history } = state;
+  const storing = STORING[state.storing];
+  const base = `/${systemId}`;
+  const parts = pathname.slice(base.length).split('/').filter(Boolean);
+  const inFields = parts.length === 0 || !['tokens', 'guide', 'outputs'].includes(parts[0]!);
+  return (
+    <header className="band">
+      <Link className="mark" to="/" title="To the shelf">
+        <Mark />
+        {edited.title} <i>{edited.subtitle}</i>
+      </Link>
+      <nav className="book" aria-label="Parts of the book">
+        <Link to={`${base}${carried}`} className={inFields ? 'active' : ''} aria-current={inFields ? 'page' : undefined}>
+          Fields
+        </Link>
+        <NavLink to={`${base}/tokens${carried}`}>Tokens</NavLink>
+        <NavLink to={`${base}/guide${carried}`}>Guide</NavLink>
+        <NavLink to={`${base}/outputs${carried}`}>Outputs</NavLink>
+      </nav>
+      <div className="aside">
+        <ContextPicker tokens={edited.tokens} />
+        <span>
+          <button
+            type="button"
+            className="act"
+            disabled={history.undo === null}
+            title={history.undo === null ? 'Nothing to take back' : `Take back: ${history.undo} (Ctrl+Z)`}
+            onClick={() => void store.step('undo')}
+          >
+            undo
+          </button>{' '}
+          <button
+            type="button"
+            className="act"
+            disabled={history.redo === null}
+            title={history.redo === null ? 'Nothing to bring back' : `Bring back: ${history.redo} (Ctrl+Shift+Z)`}
+            onClick={() => void store.step('redo')}
+          >
+            redo
+          </button>
+        </span>
+        <button type="button" className="act" onClick={() => onOpen('history')}>
+          history
+        </button>
+        <button type="button" className="act" onClick={() => onOpen('find')}>
+          find <kbd>/</kbd>
+        </button>
+        <span className={`storing ${storing.className}`} role="status" title={storing.title}>
+          {storing.words}
+        </span>
+      </div>
+    </header>
+  );
+}

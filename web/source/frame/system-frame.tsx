@@ -1,0 +1,59 @@
+import { useState } from 'react';
+import { Outlet, useParams } from 'react-router';
+import { usePageKeys } from '../common/shortcuts';
+import { SystemProvider, useStore, useSystemState } from '../data/system-context';
+import { SpecimenStyles } from '../specimen/specimen-styles';
+import { Band } from './band';
+import { Failure } from './failure';
+import { FindDialog } from './find-dialog';
+import { HistoryDialog } from './history-dialog';
+import { MeetingDialog } from './meeting-dialog';
+import { Notices } from './notices';
+import { ShortcutsDialog } from './shortcuts-dialog';
+
+export type Dialog = 'find' | 'history' | 'shortcuts' | null;
+
+/** Everything inside a system: the band on top, the screen, and what may lie over it. */
+export function SystemFrame() {
+  const { systemId = '' } = useParams();
+  return (
+    <SystemProvider
+      key={systemId}
+      id={systemId}
+      pending={<main className="blank" aria-busy="true">Opening …</main>}
+      failed={error => <Failure error={error} />}
+    >
+      <Inside />
+    </SystemProvider>
+  );
+}
+
+function Inside() {
+  const store = useStore();
+  const state = useSystemState();
+  const [dialog, setDialog] = useState<Dialog>(null);
+  usePageKeys({
+    'Ctrl+Z': () => void store.step('undo'),
+    'Ctrl+Shift+Z': () => void store.step('redo'),
+    'Ctrl+Y': () => void store.step('redo'),
+    '/': () => setDialog('find'),
+    '?': () => setDialog('shortcuts'),
+  });
+  const close = (): void => setDialog(null);
+  return (
+    <SpecimenStyles system={state.system}>
+      <a className="skip" href="#main">
+        To the page
+      </a>
+      <Band state={state} onOpen={setDialog} />
+      <main id="main" tabIndex={-1} style={{ outline: 'none' }}>
+        <Outlet />
+      </main>
+      <Notices notices={state.notices} onPutAway={id => store.putAway(id)} />
+      {dialog === 'find' ? <FindDialog system={state.system} onClose={close} /> : null}
+      {dialog === 'history' ? <HistoryDialog onClose={close} /> : null}
+      {dialog === 'shortcuts' ? <ShortcutsDialog onClose={close} /> : null}
+      {state.meetings[0] ? <MeetingDialog meeting={state.meetings[0]} /> : null}
+    </SpecimenStyles>
+  );
+}

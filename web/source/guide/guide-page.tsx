@@ -1,0 +1,211 @@
+import { useMemo } from 'react';
+import { numberedAnatomy, usedTokens } from '@periwinkle/core/guide/page';
+import { arrangementOf, plateGrid, sampleNamed, type Arrangement } from '@periwinkle/core/plates/plate-grid';
+import type { Component } from '@periwinkle/core/rules/component';
+import type { System } from '@periwinkle/core/rules/system';
+import { settledToken } from '@periwinkle/core/rules/settled-value';
+import { propertyNamed } from '@periwinkle/core/rules/property-registry';
+import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import { countText } from '../common/numbers';
+import { ValueMark } from '../component/value-mark';
+import { FieldAtRest } from '../specimen/field-at-rest';
+import { PreviewSurface } from '../specimen/preview-surface';
+import { Specimen, useShape } from '../specimen/specimen';
+import { LiveExample } from './live-example';
+import { Markdown } from './markdown';
+
+/** A page of the book: generated, with the author's words in their places. */
+export function GuidePage({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+  const words = component.document.guide ?? {};
+  const page = system.documents.get(`guide/${component.id}.md`);
+  return (
+    <>
+      <article>
+        <h1>{component.title}</h1>
+        <Markdown className="lead" text={typeof page === 'string' ? page : (words['use'] ?? component.summary)} />
+        <GuidePlate system={system} component={component} contexts={contexts} />
+        <Anatomy component={component} />
+        <Options component={component} />
+        <Situations system={system} component={component} contexts={contexts} />
+        {words['avoid'] ? (
+          <>
+            <h2>When not to</h2>
+            <Markdown text={words['avoid']} />
+          </>
+        ) : null}
+        <TokensUsed system={system} component={component} contexts={contexts} />
+      </article>
+      <aside>
+        <LiveExample system={system} component={component} contexts={contexts} />
+      </aside>
+    </>
+  );
+}
+
+const MOST_COLUMNS = 4;
+
+/** The first plate, as far as a page has room for it. */
+function GuidePlate({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+  const shape = useShape(system, component);
+  const plate = component.plates[0];
+  const grid = useMemo(() => plateGrid(shape.component, arrangementOf(shape.component, null) satisfies Arrangement), [shape]);
+  const columns = grid.columns.slice(0, MOST_COLUMNS);
+  const sample = sampleNamed(shape.component, plate?.sample);
+  return (
+    <figure style={{ margin: 0 }}>
+      <PreviewSurface system={system} contexts={contexts} className="plate-frame">
+        <table className="plate-table" aria-label={plate?.title ?? 'Plate'}>
+          <thead>
+            <tr>
+              <td />
+              {columns.map(column => (
+                <th key={column.key} scope="col">
+                  {column.words.join(', ')}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {grid.rows.map((row, index) => (
+              <tr key={row.key}>
+                <th scope="row">{row.words.join(', ')}</th>
+                {grid.cells[index]!.slice(0, MOST_COLUMNS).map(cell => (
+                  <td key={cell.column}>
+                    {cell.never ? <i>never</i> : <Specimen shape={shape} combination={cell.combination} sample={sample} />}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </PreviewSurface>
+      <figcaption className="caption">
+        <span>
+          <b>Plate 1.</b> {plate?.caption}
+        </span>
+        <span>{countText(component.space.count())} combinations</span>
+      </figcaption>
+    </figure>
+  );
+}
+
+function Anatomy({ component }: { component: Component }) {
+  return (
+    <>
+      <h2>Anatomy</h2>
+      <ol className="numbered">
+        {numberedAnatomy(component).map(part => (
+          <li key={part.number}>
+            <span className="number">{part.number}</span>
+            <span>
+              <b>{part.title}</b>, {part.description}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}
+
+function Options({ component }: { component: Component }) {
+  const options = component.space.axes.filter(axis => axis.kind === 'option');
+  if (options.length === 0) return null;
+  return (
+    <>
+      <h2>Options</h2>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">option</th>
+            <th scope="col">values</th>
+            <th scope="col">what for</th>
+          </tr>
+        </thead>
+        <tbody>
+          {options.map(axis => (
+            <tr key={axis.id}>
+              <td>
+                {axis.title}
+                <br />
+                <code className="said">data-{axis.id}</code>
+              </td>
+              <td>
+                {axis.values.map((value, index) => (
+                  <div key={value.id}>
+                    <code>{value.id}</code>
+                    {index === axis.rest ? <span className="said"> default</span> : null}
+                  </div>
+                ))}
+              </td>
+              <td>
+                {axis.description}
+                {axis.values.map(value =>
+                  value.description ? (
+                    <div key={value.id} className="said">
+                      {value.title}: {value.description}
+                    </div>
+                  ) : null,
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Situations({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+  if (component.situations.length === 0) return null;
+  return (
+    <>
+      <h2>When it looks like this, and why</h2>
+      {component.situations.map(situation => (
+        <div key={situation.id} className="situation">
+          <b>{situation.title}</b>
+          <PreviewSurface system={system} contexts={contexts} className="ground">
+            <FieldAtRest system={system} component={component} wants={situation.when} />
+          </PreviewSurface>
+          <p>{situation.means}</p>
+        </div>
+      ))}
+    </>
+  );
+}
+
+function TokensUsed({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+  const used = useMemo(() => usedTokens(system, component), [system, component]);
+  const here = system.tokens.in(contexts);
+  return (
+    <>
+      <h2>Tokens</h2>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">token</th>
+            <th scope="col">value</th>
+            <th scope="col">used for</th>
+          </tr>
+        </thead>
+        <tbody>
+          {used.map(({ token, uses }) => {
+            const property = propertyNamed(uses[0]!.split('.')[1]!)!;
+            const value = settledToken(property, here.byKey.get(token.key) ?? token, system.rootFontSize);
+            return (
+              <tr key={token.key}>
+                <td>
+                  <code>{token.path}</code>
+                </td>
+                <td>
+                  <ValueMark value={value} />
+                  <code>{value.length > 60 ? `${value.slice(0, 57)}…` : value}</code>
+                </td>
+                <td className="said">{uses.join(', ')}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,95 @@
+import { useMemo, useState } from 'react';
+import { outputFiles, systemFolder, type OutputFile } from '@periwinkle/core/emit/outputs';
+import { CodeBlock, CopyButton } from '../common/code-block';
+import { countText } from '../common/numbers';
+import { useSystemState } from '../data/system-context';
+import { zipped } from './zip';
+
+/** What is handed over: stylesheets, markup, the system's own folder; to read here, or all in one zip. */
+export function OutputsScreen() {
+  const { edited: system, storing } = useSystemState();
+  const files = useMemo(() => outputFiles(system), [system]);
+  const folder = useMemo(() => systemFolder(system), [system]);
+  const all = [...files, ...folder];
+  const [path, setPath] = useState(files[1]?.path ?? 'tokens.css');
+  const shown = all.find(file => file.path === path) ?? files[0];
+  const download = (): void => {
+    const blob = new Blob([zipped(all) as BlobPart], { type: 'application/zip' });
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(blob);
+    link.download = `${system.id}.zip`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  };
+  return (
+    <>
+      <div className="head">
+        <h1>Outputs</h1>
+        <span className="said crumb">the same bytes every time from the same system</span>
+        <span className="push">
+          <button type="button" className="btn btn-primary" onClick={download}>
+            Download {system.id}.zip
+          </button>
+        </span>
+      </div>
+      {storing === 'stored' ? null : (
+        <div className="strip" role="status">
+          This already holds your last edits, which are still being stored.
+        </div>
+      )}
+      <div className="outputs">
+        <div>
+          <FileList title="To ship" files={files} path={path} onChoose={setPath} />
+          <FileList title="The system’s folder" files={folder} path={path} onChoose={setPath} />
+          <h2 style={{ marginTop: 22 }}>How to use it</h2>
+          <ol>
+            <li>
+              Put <code>tokens.css</code> and the stylesheet of each field where your pages find them.
+            </li>
+            <li>
+              Link both in the page’s head, tokens first: <code>{'<link rel="stylesheet" href="tokens.css">'}</code>
+            </li>
+            <li>
+              Copy the markup from the field’s page. Options are attributes on its outermost element, such as <code>data-size="large"</code>.
+            </li>
+            {system.tokens.modifiers.map(modifier => (
+              <li key={modifier.name}>
+                For another {modifier.name}, put <code>{`data-${modifier.name}="${modifier.contexts.at(-1)}"`}</code> on any element; everything below
+                it follows.
+              </li>
+            ))}
+          </ol>
+        </div>
+        <div>
+          {shown ? (
+            <>
+              <div className="code-head">
+                <code>{shown.path}</code>
+                <CopyButton text={shown.text} what={shown.path} />
+              </div>
+              <CodeBlock text={shown.text} label={shown.path} />
+            </>
+          ) : null}
+        </div>
+      </div>
+    </>
+  );
+}
+
+function FileList({ title, files, path, onChoose }: { title: string; files: readonly OutputFile[]; path: string; onChoose: (path: string) => void }) {
+  return (
+    <>
+      <h2 style={{ marginTop: 14 }}>{title}</h2>
+      <ul className="files">
+        {files.map(file => (
+          <li key={file.path}>
+            <button type="button" className={file.path === path ? 'word' : 'word off'} aria-pressed={file.path === path} onClick={() => onChoose(file.path)}>
+              {file.path}
+            </button>
+            <span>{countText(new TextEncoder().encode(file.text).length)} B</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,28 @@
+import { createBrowserRouter, Navigate } from 'react-router';
+import { ComponentScreen } from './component/component-screen';
+import { FieldsScreen } from './fields/fields-screen';
+import { Failure } from './frame/failure';
+import { SystemFrame } from './frame/system-frame';
+import { GuideScreen } from './guide/guide-screen';
+import { OutputsScreen } from './outputs/outputs-screen';
+import { ShelfScreen } from './shelf/shelf-screen';
+import { TokensScreen } from './tokens/tokens-screen';
+
+/** Every screen has an address. The names of the book's parts cannot be component ids, which come last. */
+export const router = createBrowserRouter([
+  { path: '/', element: <ShelfScreen />, errorElement: <Failure /> },
+  {
+    path: '/:systemId',
+    element: <SystemFrame />,
+    errorElement: <Failure />,
+    children: [
+      { index: true, element: <FieldsScreen /> },
+      { path: 'tokens', element: <TokensScreen /> },
+      { path: 'guide', element: <GuideScreen /> },
+      { path: 'guide/:componentId', element: <GuideScreen /> },
+      { path: 'outputs', element: <OutputsScreen /> },
+      { path: ':componentId', element: <ComponentScreen /> },
+    ],
+  },
+  { path: '*', element: <Navigate to="/" replace /> },
+]);

@@ -1,0 +1,68 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import Modal from 'react-bootstrap/Modal';
+import { useNavigate } from 'react-router';
+import { api, type SystemSummary } from '../data/api';
+import { starterDocuments } from './starter-system';
+
+const idFrom = (title: string): string =>
+  title
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^[^a-z]+|-+$/g, '')
+    .slice(0, 40);
+
+/** Asks for the title of a new system, or of the copy of one. */
+export function NewSystemDialog({ from, onClose, onDone }: { from: SystemSummary | null; onClose: () => void; onDone: () => Promise<void> }) {
+  const navigate = useNavigate();
+  const [title, setTitle] = useState(from ? `${from.title}, a copy` : '');
+  const id = idFrom(title);
+  const make = useMutation({
+    mutationFn: () => (from ? api.duplicate(from.id, { id, title }) : api.create(starterDocuments(id, title))),
+    onSuccess: async system => {
+      await onDone();
+      onClose();
+      if (!from) void navigate(`/${system.id}`);
+    },
+  });
+  return (
+    <Modal show onHide={onClose} animation={false} aria-labelledby="new-title">
+      <form
+        onSubmit={event => {
+          event.preventDefault();
+          if (id !== '') make.mutate();
+        }}
+      >
+        <Modal.Header closeButton>
+          <h2 id="new-title">{from ? `Duplicate ${from.title}` : 'New system'}</h2>
+        </Modal.Header>
+        <Modal.Body>
+          <label className="form-label" htmlFor="title">
+            Title
+          </label>
+          <input id="title" className="form-control" autoFocus value={title} maxLength={100} onChange={event => setTitle(event.target.value)} />
+          <p className="said" style={{ margin: '8px 0 0' }}>
+            {id ? (
+              <>
+                Its address will be <code>/{id}</code>.
+              </>
+            ) : (
+              'A few letters are needed for its address.'
+            )}
+          </p>
+          {make.error ? (
+            <p className="fault" role="alert">
+              {make.error.message}
+            </p>
+          ) : null}
+        </Modal.Body>
+        <Modal.Footer>
+          <button type="submit" className="btn btn-primary" disabled={id === '' || make.isPending}>
+            {from ? 'Duplicate' : 'Make it'}
+          </button>
+        </Modal.Footer>
+      </form>
+    </Modal>
+  );
+}

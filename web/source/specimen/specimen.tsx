@@ -1,0 +1,61 @@
+import { memo, useLayoutEffect, useMemo, useRef } from 'react';
+import { fieldTree } from '@periwinkle/core/emit/field-tree';
+import type { SampleDocument } from '@periwinkle/core/formats/component-document';
+import type { Component } from '@periwinkle/core/rules/component';
+import type { System } from '@periwinkle/core/rules/system';
+import type { Combination } from '@periwinkle/core/space/space';
+import { buildField } from './build-field';
+import { useSpecimenSheets } from './specimen-styles';
+
+/** Everything that decides a specimen's elements, as opposed to how they are styled. Stays the same object while none of it changes. */
+export interface Shape {
+  readonly component: Component;
+  readonly prefix: string;
+  readonly icons: ReadonlyMap<string, string>;
+}
+
+/** A component's shape. An edit of a rule or a token leaves it as it is, so no specimen is built again for one. */
+export function useShape(system: System, component: Component): Shape {
+  const { anatomy, axes, limits, samples } = component.document;
+  const iconText = [...system.icons].flat().join('\n');
+  return useMemo(
+    () => ({ component, prefix: system.prefix, icons: system.icons }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the document's parts decide, not the compiled objects
+    [component.id, anatomy, axes, limits, samples, system.prefix, iconText],
+  );
+}
+
+/** Specimens show states as they are, not how they come about. */
+const still = new CSSStyleSheet();
+still.replaceSync('*, ::before, ::after { transition: none !important; animation: none !important; }');
+
+export interface SpecimenProps {
+  readonly shape: Shape;
+  readonly combination: Combination;
+  readonly sample: SampleDocument | undefined;
+}
+
+/** A field drawn by the held stylesheet in a shadow tree of its own. Nothing in it takes part in the page. */
+export const Specimen = memo(function Specimen({ shape, combination, sample }: SpecimenProps) {
+  const host = useRef<HTMLDivElement>(null);
+  const sheets = useSpecimenSheets();
+  const { component, prefix, icons } = shape;
+  useLayoutEffect(() => {
+    const element = host.current!;
+    const root = element.shadowRoot ?? element.attachShadow({ mode: 'open' });
+    root.adoptedStyleSheets = [sheets.sheetFor(component.id, 'held'), still];
+    const tree = fieldTree({ component, prefix, icons, sample, combination, mode: 'held', id: 'specimen' });
+    root.replaceChildren(buildField(tree));
+  }, [sheets, component, prefix, icons, sample, combination]);
+  return <div ref={host} className="specimen" inert aria-hidden="true" />;
+}, sameSpecimen);
+
+function sameSpecimen(a: SpecimenProps, b: SpecimenProps): boolean {
+  return a.shape === b.shape && a.sample === b.sample && sameCombination(a.combination, b.combination);
+}
+
+function sameCombination(a: Combination, b: Combination): boolean {
+  if (a === b) return true;
+  const names = Object.keys(a);
+  return names.length === Object.keys(b).length && names.every(name => a[name] === b[name]);
+}

@@ -1,0 +1,178 @@
+import { useRef, useState } from 'react';
+import type { PatchOperation } from '@periwinkle/core/formats/patch';
+import type { System } from '@periwinkle/core/rules/system';
+import { colorHex, type TokenColor } from '@periwinkle/core/tokens/color';
+import { readReference } from '@periwinkle/core/tokens/references';
+import type { Token, TokenSet } from '@periwinkle/core/tokens/token-set';
+import { readTokenText, writeTokenText } from '@periwinkle/core/tokens/token-text';
+import { useStore } from '../data/system-context';
+import { ValueMark } from '../component/value-mark';
+
+export interface ContextColumn {
+  readonly title: string;
+  readonly set: TokenSet;
+}
+
+/** A token's line: name, type, and its value in each context. Contexts that share one declaration share one cell. */
+export function TokenRow({
+  system,
+  token,
+  columns,
+  chosen,
+  onChoose,
+}: {
+  system: System;
+  token: Token;
+  columns: readonly ContextColumn[];
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  const each = columns.map(column => column.set.byKey.get(token.key));
+  const shared = each.every(other => other?.origin.file === token.origin.file && other.origin.pointer === token.origin.pointer);
+  return (
+    <tr data-token={token.key} className={chosen ? 'chosen' : ''} onFocus={onChoose}>
+      <td>
+        <code title={token.description}>{token.path.split('.').at(-1)}</code>
+      </td>
+      <td className="said">{token.type}</td>
+      {shared ? (
+        <td colSpan={columns.length}>
+          <TokenValue system={system} token={token} context="" />
+        </td>
+      ) : (
+        each.map((other, index) => <td key={columns[index]!.title}>{other ? <TokenValue system={system} token={other} context={columns[index]!.title} /> : null}</td>)
+      )}
+    </tr>
+  );
+}
+
+function TokenValue({ system, token, context }: { system: System; token: Token; context: string }) {
+  const store = useStore();
+  const written = writeTokenText(token.type, token.raw);
+  const [text, setText] = useState<string | null>(null);
+  const [fault, setFault] = useState<{ message: string; suggestion?: string } | null>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  const name = `${token.path}${context ? ` in ${context}` : ''}`;
+  const patchFor = (wanted: string): PatchOperation[] | string => {
+    const read = readTokenText(token.type, wanted);
+    if (!read.ok) return read.message;
+    const alias = readReference(read.value);
+    if (alias?.kind === 'alias') {
+      const target = system.tokens.usual().byKey.get(alias.key);
+      if (!target) return `There is no token {${alias.key}}.`;
+      if (target.type !== token.type) return `{${alias.key}} is a ${target.type}; this is a ${token.type}.`;
+      if (leadsBack(token, target.key)) return `{${alias.key}} refers to ${token.path} itself: that would be a circle.`;
+    }
+    return [{ op: 'replace', path: `${token.origin.pointer}/$value`, value: read.value }];
+  };
+  const leadsBack = (from: Token, key: string): boolean =>
+    key === from.key || (system.tokens.usual().byKey.get(key)?.refersTo ?? []).some(next => leadsBack(from, next));
+  const leave = (): void => {
+    store.endTryOut();
+    setText(null);
+    setFault(null);
+    requestAnimationFrame(() => button.current?.focus());
+  };
+  const set = (wanted: string): boolean => {
+    if (wanted.trim() === written) {
+      leave();
+      return true;
+    }
+    const patch = patchFor(wanted);
+    if (typeof patch === 'string') {
+      setFault({ message: patch });
+      return false;
+    }
+    store.edit(token.origin.file, patch, `${name} set to ${wanted.trim()}`.slice(0, 190));
+    leave();
+    return true;
+  };
+  if (text === null) {
+    return (
+      <button ref={button} type="button" className="entry" aria-label={`${name}: ${written}`} onClick={() => setText(written)}>
+        <TokenMark token={token} />
+        <span>{written.replace(/^\{(.*)\}$/, '$1')}</span>
+        {written.startsWith('{') ? <span className="resolved">{token.css}</span> : null}
+      </button>
+    );
+  }
+  return (
+    <div className="editor">
+      <input
+        autoFocus
+        aria-label={`Value of ${name}`}
+        aria-invalid={fault !== null}
+        value={text}
+        spellCheck={false}
+        list={`tokens-${token.type}`}
+        onFocus={event => event.target.select()}
+        onChange={event => {
+          setText(event.target.value);
+          setFault(null);
+          const patch = patchFor(event.target.value);
+          if (typeof patch === 'string') store.endTryOut();
+          else store.tryOut(token.origin.file, patch);
+        }}
+        onKeyDown={event => {
+          if (event.key === 'Enter') set(text);
+          if (event.key === 'Escape') leave();
+        }}
+        onBlur={() => {
+          if (typeof patchFor(text) === 'string') leave();
+          else set(text);
+        }}
+      />
+      <datalist id={`tokens-${token.type}`}>
+        {[...system.tokens.usual().byKey.values()]
+          .filter(other => other.type === token.type && other.key !== token.key)
+          .map(other => (
+            <option key={other.key} value={`{${other.key}}`}>
+              {other.css}
+            </option>
+          ))}
+      </datalist>
+      {fault ? (
+        <p className="fault" role="alert">
+          {fault.message}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** Draws a token as what it is. */
+function TokenMark({ token }: { token: Token }) {
+  switch (token.type) {
+    case 'color':
+      return <ValueMark value={colorHex(token.value as TokenColor)} />;
+    case 'dimension':
+      return <ValueMark value={token.css.endsWith('rem') ? `${parseFloat(token.css) * 16}px` : token.css} />;
+    case 'shadow':
+      return <span className="swatch" style={{ boxShadow: token.css, borderColor: 'transparent', margin: '0 14px 0 6px' }} aria-hidden="true" />;
+    case 'cubicBezier':
+      return <Curve points={token.value as number[]} />;
+    case 'fontFamily':
+      return (
+        <span style={{ fontFamily: token.css, fontSize: 15, marginRight: 8 }} aria-hidden="true">
+          Ag
+        </span>
+      );
+    case 'fontWeight':
+      return (
+        <span style={{ fontWeight: Number(token.value), fontFamily: 'inherit', marginRight: 8 }} aria-hidden="true">
+          Ag
+        </span>
+      );
+    default:
+      return null;
+  }
+}
+
+function Curve({ points }: { points: readonly number[] }) {
+  const [x1, y1, x2, y2] = points.map(point => point * 14) as [number, number, number, number];
+  return (
+    <svg width="16" height="16" viewBox="-1 -1 16 16" style={{ marginRight: 8 }} aria-hidden="true">
+      <path d={`M0 14C${x1} ${14 - y1} ${x2} ${14 - y2} 14 0`} fill="none" stroke="#5b5fc7" strokeWidth="1.5" />
+    </svg>
+  );
+}

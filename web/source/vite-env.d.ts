@@ -1,0 +1,2 @@
+declare module '*.scss';
+declare module '@fontsource-variable/*';
