@@ -46,12 +46,15 @@ const BY_KIND: Readonly<Record<string, Declarations>> = {
 
 /** The ground on which the rules stand. Its selectors weigh what a rule's weigh and come before them. */
 export function resetBlocks(component: Component, prefix: string): StyleBlock[] {
-  const blocks = component.anatomy.parts.map(part => ({
+  const { parts } = component.anatomy;
+  const selectorOf = (part: Part): string => `.${partClass(prefix, component, part.name)}`;
+  const every = { key: 'reset', selector: parts.map(selectorOf).join(', '), declarations: EVERY_PART };
+  const blocks = parts.map(part => ({
     key: `reset/${part.name}`,
-    selector: `.${partClass(prefix, component, part.name)}`,
-    declarations: [...EVERY_PART, ...part.kind.layout, ...(BY_KIND[part.kind.kind] ?? [])],
+    selector: selectorOf(part),
+    declarations: [...part.kind.layout, ...(BY_KIND[part.kind.kind] ?? [])],
   }));
-  return [...blocks, ...component.anatomy.parts.flatMap(part => insideBlocks(component, part, prefix))];
+  return [every, ...blocks, ...parts.flatMap(part => insideBlocks(component, part, prefix))];
 }
 
 /** Elements inside a part that are no parts themselves: the drawing in an icon, the placeholder in a control. */

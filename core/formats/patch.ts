@@ -1,4 +1,4 @@
-import { applyOperation, type Operation } from 'fast-json-patch';
+import jsonPatch, { type Operation } from 'fast-json-patch';
 import { current, isDraft, produce } from 'immer';
 import { isObject, pointer, pointerSteps, valueAt } from './json';
 
@@ -37,7 +37,7 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
           holder.root = structuredClone(operation.value);
           return;
         }
-        applyOperation(holder.root, structuredClone(operation) as Operation, true, true, true, index);
+        jsonPatch.applyOperation(holder.root, structuredClone(operation) as Operation, true, true, true, index);
       } catch (error) {
         if (error instanceof PatchError) throw error;
         throw new PatchError(index, operation.path, reasonOf(error));

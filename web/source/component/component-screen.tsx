@@ -80,7 +80,7 @@ function Inside({ component }: { component: Component }) {
             setAimed(null);
             change({ selection: next, narrowed: {} });
           }}
-          onEdit={() => drawer.current?.querySelector<HTMLElement>('.entry[data-scope]')?.focus()}
+          onEdit={() => focusScope(drawer.current)}
         />
       </div>
       <div className="caption">
@@ -110,6 +110,12 @@ function Inside({ component }: { component: Component }) {
       />
     </>
   );
+}
+
+/** Goes to what the scope's rule says already, or to the top of its column. */
+function focusScope(drawer: HTMLElement | null): void {
+  const entries = [...(drawer?.querySelectorAll<HTMLElement>('.entry[data-scope]') ?? [])];
+  (entries.find(entry => entry.textContent !== '') ?? entries[0])?.focus();
 }
 
 /** A link may name a situation instead of cells: its column or row is selected. */

@@ -111,10 +111,12 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
 
   return (
     <section className="drawer" ref={ref} aria-label="Ledger" onBlur={event => event.currentTarget.contains(event.relatedTarget) || editing || onAim(null)}>
-      <ScopeSentence component={written} scope={scope} aimed={aimed} onPlate={onPlate} narrowed={narrowed} onNarrow={onNarrow} />
-      <button type="button" className="act" style={{ margin: '0 28px 6px' }} aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? 'put the ledger down' : 'draw the ledger up'}
-      </button>
+      <div className="scope-line">
+        <ScopeSentence component={written} scope={scope} aimed={aimed} onPlate={onPlate} narrowed={narrowed} onNarrow={onNarrow} />
+        <button type="button" className="act" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'put the ledger down' : 'draw the ledger up'}
+        </button>
+      </div>
       {open ? (
         <>
           <LedgerTable

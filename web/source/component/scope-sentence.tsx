@@ -74,9 +74,9 @@ export function ScopeSentence({
   };
   return (
     <div className="scope">
-      {states.length > 0 ? 'When ' : 'Always'}
+      {opening(states.length, options.length)}
       {joined(states.map(word))}
-      {options.length > 0 ? ', in ' : ''}
+      {states.length > 0 && options.length > 0 ? ', in ' : ''}
       {joined(options.map(word))}:{reach}
       {more.length > 0 ? (
         <Choice
@@ -96,6 +96,11 @@ export function ScopeSentence({
       ) : null}
     </div>
   );
+}
+
+function opening(states: number, options: number): string {
+  if (states > 0) return 'When ';
+  return options > 0 ? 'In ' : 'Always';
 }
 
 function joined(parts: ReactNode[]): ReactNode[] {

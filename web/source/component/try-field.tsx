@@ -24,11 +24,8 @@ export function TryField({ system, component, contexts }: { system: System; comp
   );
   return (
     <div className="try" role="group" aria-label="Try it">
-      <span className="said">try it</span>
-      <PreviewSurface system={system} contexts={contexts} className="ground">
-        <LiveField shape={shape} combination={states} sample={component.samples[0]?.id} />
-      </PreviewSurface>
       <div className="states">
+        <span className="said">try it</span>
         {marks.map(({ axis, value, words }) => {
           const on = states[axis] === value;
           return (
@@ -49,6 +46,9 @@ export function TryField({ system, component, contexts }: { system: System; comp
           );
         })}
       </div>
+      <PreviewSurface system={system} contexts={contexts} className="ground">
+        <LiveField shape={shape} combination={states} sample={component.samples[0]?.id} />
+      </PreviewSurface>
     </div>
   );
 }

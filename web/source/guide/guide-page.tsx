@@ -42,23 +42,20 @@ export function GuidePage({ system, component, contexts }: { system: System; com
   );
 }
 
-const MOST_COLUMNS = 4;
-
-/** The first plate, as far as a page has room for it. */
+/** The first plate, whole; it scrolls in its frame. */
 function GuidePlate({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
   const shape = useShape(system, component);
   const plate = component.plates[0];
   const grid = useMemo(() => plateGrid(shape.component, arrangementOf(shape.component, null) satisfies Arrangement), [shape]);
-  const columns = grid.columns.slice(0, MOST_COLUMNS);
   const sample = sampleNamed(shape.component, plate?.sample);
   return (
     <figure style={{ margin: 0 }}>
-      <PreviewSurface system={system} contexts={contexts} className="plate-frame">
+      <PreviewSurface system={system} contexts={contexts} className="plate-frame" label={plate?.title ?? 'Plate'}>
         <table className="plate-table" aria-label={plate?.title ?? 'Plate'}>
           <thead>
             <tr>
               <td />
-              {columns.map(column => (
+              {grid.columns.map(column => (
                 <th key={column.key} scope="col">
                   {column.words.join(', ')}
                 </th>
@@ -69,7 +66,7 @@ function GuidePlate({ system, component, contexts }: { system: System; component
             {grid.rows.map((row, index) => (
               <tr key={row.key}>
                 <th scope="row">{row.words.join(', ')}</th>
-                {grid.cells[index]!.slice(0, MOST_COLUMNS).map(cell => (
+                {grid.cells[index]!.map(cell => (
                   <td key={cell.column}>
                     {cell.never ? <i>never</i> : <Specimen shape={shape} combination={cell.combination} sample={sample} />}
                   </td>

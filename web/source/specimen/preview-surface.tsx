@@ -10,17 +10,20 @@ export function PreviewSurface({
   system,
   contexts,
   className = '',
+  label,
   children,
 }: {
   system: System;
   contexts: ContextInput;
   className?: string;
+  /** Names a surface that scrolls, which keys must be able to reach. */
+  label?: string;
   children: ReactNode;
 }) {
   const attributes = Object.fromEntries(Object.entries(contexts).map(([name, context]) => [contextAttribute(name), context]));
   const style = { '--surface': pageColor(system, contexts) } as CSSProperties;
   return (
-    <div className={`${TOKENS_CLASS} ${className}`} style={style} {...attributes}>
+    <div className={`${TOKENS_CLASS} ${className}`} style={style} {...attributes} {...(label ? { role: 'region', tabIndex: 0, 'aria-label': label } : {})}>
       {children}
     </div>
   );

@@ -92,7 +92,7 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
       <button ref={button} type="button" className="entry" aria-label={`${name}: ${written}`} onClick={() => setText(written)}>
         <TokenMark token={token} />
         <span>{written.replace(/^\{(.*)\}$/, '$1')}</span>
-        {written.startsWith('{') ? <span className="resolved">{token.css}</span> : null}
+        <span className="resolved">{resolvedText(token, written)}</span>
       </button>
     );
   }
@@ -138,6 +138,12 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
       ) : null}
     </div>
   );
+}
+
+/** What the written value comes to, where that says more. */
+function resolvedText(token: Token, written: string): string {
+  if (token.type === 'color') return colorHex(token.value as TokenColor);
+  return written === token.css ? '' : token.css;
 }
 
 /** Draws a token as what it is. */

@@ -1,0 +1,165 @@
+import { Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { partClass } from '@periwinkle/core/emit/class-names';
+import { componentStylesheet } from '@periwinkle/core/emit/component-css';
+import { fieldTree } from '@periwinkle/core/emit/field-tree';
+import { fieldHtml } from '@periwinkle/core/emit/html';
+import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
+import { HELD } from '@periwinkle/core/emit/selector-scheme';
+import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
+import { resolve } from '@periwinkle/core/rules/resolve';
+import type { Combination } from '@periwinkle/core/space/space';
+import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
+import { demoSystem } from './support/demo';
+import { openBrowser, type Browser } from './support/browser';
+
+/** Core, held stylesheet and shipped stylesheet agree with the browser, property by property. */
+
+const system = demoSystem();
+const component = system.components[0]!;
+const { space } = component;
+const THEMES = ['day', 'night'];
+const TIMEOUT = 240_000;
+let browser: Browser;
+let driver: WebDriver;
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  driver = browser.driver;
+}, TIMEOUT);
+afterAll(() => browser?.quit());
+
+/** Spreads over the raw space evenly, reaching every value of every axis. */
+function sampled(count: number, skip: (combination: Combination) => boolean = () => false): Combination[] {
+  const found: Combination[] = [];
+  for (let number = 1; found.length < count; number++) {
+    let rest = Math.floor(((number * 0.6180339887498949) % 1) * Number(space.axes.reduce((product, axis) => product * axis.values.length, 1)));
+    const indices = space.axes.map(axis => {
+      const index = rest % axis.values.length;
+      rest = Math.floor(rest / axis.values.length);
+      return index;
+    });
+    const combination = space.written(indices);
+    if (!skip(combination)) found.push(combination);
+  }
+  return found;
+}
+
+const classOf = (part: string): string => partClass(system.prefix, component, part);
+const resolved = (combination: Combination, theme: string) =>
+  resolve(component, combination, { tokens: system.tokens.in({ theme }), rootFontSize: system.rootFontSize });
+
+async function showPage(css: readonly string[], body: string): Promise<void> {
+  await driver.get('about:blank');
+  await driver.executeScript(
+    `document.head.innerHTML = '<meta charset=utf-8>';
+     for (const text of arguments[0]) { const style = document.createElement('style'); style.textContent = text; document.head.append(style); }
+     document.body.innerHTML = arguments[1];`,
+    css,
+    body,
+  );
+}
+
+const htmlOf = (combination: Combination, mode: 'held' | 'shipped', id: string): string =>
+  fieldHtml(fieldTree({ component, prefix: system.prefix, icons: system.icons, sample: component.samples[0], combination, mode, id }));
+
+test(
+  'the held stylesheet shows 300 combinations as the core resolves them, in both themes',
+  async () => {
+    const held = stylesheetText(componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: HELD }));
+    const cells = sampled(300).flatMap(raw => THEMES.map(theme => ({ theme, ...resolved(raw, theme) })));
+    const body = cells.map((cell, index) => `<div id="cell-${index}" data-theme="${cell.theme}">${htmlOf(cell.combination, 'held', `x${index}`)}</div>`);
+    await showPage([tokensCssText(system), held], body.join(''));
+    const wanted = cells.map(cell => wantedFrom(cell.parts, classOf));
+    const styles = await driver.executeScript<Styles[]>(
+      `const read = new Function(${JSON.stringify(READ_STYLES)});
+       return arguments[0].map((wanted, index) => read(document.getElementById('cell-' + index), wanted))`,
+      wanted,
+    );
+    const results = cells.map((cell, index) => ({ cell, ...differences(cell.parts, styles[index]!) }));
+    expect(results.flatMap(({ cell, lines }) => lines.map(line => `${line} in ${cell.theme} ${JSON.stringify(cell.combination)}`)).slice(0, 20)).toEqual([]);
+    expect(results.reduce((sum, { compared }) => sum + compared, 0)).toBeGreaterThan(30_000);
+  },
+  TIMEOUT,
+);
+
+/** Brings a real field into a raw combination, with the means a person or an application has. */
+async function bringAbout(raw: Combination, field: WebElement, control: WebElement, frame: WebElement): Promise<void> {
+  await driver.executeScript(
+    `const [field, control, raw, axes] = arguments;
+     control.blur();
+     for (const axis of axes) field.setAttribute('data-' + axis, raw[axis]);
+     control.value = raw.content === 'filled' ? 'Osprey of Merrow' : '';
+     const flag = (element, name, on, value = '') => on ? element.setAttribute(name, value) : element.removeAttribute(name);
+     flag(control, 'aria-invalid', raw.validity === 'invalid', 'true');
+     flag(field, 'data-validity', raw.validity === 'valid', 'valid');
+     flag(control, 'disabled', raw.availability === 'disabled');
+     flag(control, 'readonly', raw.availability === 'readonly');
+     flag(field, 'aria-busy', raw.availability === 'busy', 'true');
+     if (raw.focus === 'keyboard') control.focus();`,
+    field,
+    control,
+    raw,
+    space.axes.filter(axis => axis.kind === 'option').map(axis => axis.id),
+  );
+  const actions = driver.actions({ async: true });
+  if (raw.pointer === 'away') await actions.move({ x: 1, y: 590, origin: Origin.VIEWPORT }).perform();
+  else if (raw.pointer === 'over') await actions.move({ origin: frame }).perform();
+  else await actions.move({ origin: frame }).press().perform();
+}
+
+test(
+  'the shipped stylesheet follows real pointing, pressing, focusing, typing and disabling, in both themes',
+  async () => {
+    const css = [tokensCssText(system), componentCssText(system, component), 'body { margin: 40px }'];
+    await showPage(css, `<div id="outer" data-theme="day"><div id="inner">${htmlOf({ ...space.written(space.indices({})) }, 'shipped', 'real')}</div></div>`);
+    const field = await driver.findElement({ css: `.${classOf('root')}` });
+    const control = await driver.findElement({ css: `.${classOf('control')}` });
+    const frame = await driver.findElement({ css: `.${classOf('frame')}` });
+    // A text control that has the focus always shows it; the browser fills nothing in here; a press brings the focus.
+    const cells = sampled(
+      220,
+      raw =>
+        raw['focus'] === 'in' ||
+        raw['autofill'] === 'yes' ||
+        (raw['pointer'] === 'down' && raw['focus'] === 'out' && raw['availability'] !== 'disabled') ||
+        (raw['availability'] === 'disabled' && raw['focus'] === 'keyboard'),
+    );
+    const lines: string[] = [];
+    let pointedAtDisabled = 0;
+    for (const raw of cells) {
+      await bringAbout(raw, field, control, frame);
+      for (const theme of THEMES) {
+        const { parts } = resolved(raw, theme);
+        // The theme is switched on an inner element: everything below it must follow.
+        await driver.executeScript(`document.getElementById('inner').dataset.theme = arguments[0]`, theme);
+        const styles = await driver.executeScript<Styles>(READ_STYLES, field, wantedFrom(parts, classOf));
+        lines.push(...differences(parts, styles).lines.map(line => `${line} in ${theme} ${JSON.stringify(raw)}`));
+      }
+      if (raw['pointer'] !== 'away' && raw['availability'] === 'disabled') pointedAtDisabled++;
+      if (raw['pointer'] === 'down') await driver.actions({ async: true }).release().perform();
+    }
+    expect(lines.slice(0, 20)).toEqual([]);
+    expect(pointedAtDisabled).toBeGreaterThan(10);
+  },
+  TIMEOUT,
+);
+
+test(
+  'text typed by hand and taken out again changes the field as the core says',
+  async () => {
+    const css = [tokensCssText(system), componentCssText(system, component)];
+    await showPage(css, htmlOf(space.written(space.indices({})), 'shipped', 'typed'));
+    const field = await driver.findElement({ css: `.${classOf('root')}` });
+    const control = await driver.findElement({ css: `.${classOf('control')}` });
+    await driver.actions({ async: true }).move({ x: 5, y: 590, origin: Origin.VIEWPORT }).perform();
+    const agreesAs = async (combination: Combination): Promise<string[]> => {
+      const { parts } = resolved(combination, 'day');
+      return differences(parts, await driver.executeScript<Styles>(READ_STYLES, field, wantedFrom(parts, classOf))).lines;
+    };
+    await control.sendKeys('a');
+    expect(await agreesAs({ content: 'filled', focus: 'keyboard' })).toEqual([]);
+    await control.sendKeys('\uE003');
+    expect(await agreesAs({ content: 'empty', focus: 'keyboard' })).toEqual([]);
+  },
+  TIMEOUT,
+);
