@@ -3,7 +3,13 @@ const shared = {
   transform: {
     '^.+\\.(t|j|mj)sx?$': [
       '@swc/jest',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+      },
     ],
   },
   moduleNameMapper: { '^@periwinkle/core/(.*)$': '<rootDir>/core/$1' },

@@ -32,7 +32,10 @@ afterAll(() => browser?.quit());
 function sampled(count: number, skip: (combination: Combination) => boolean = () => false): Combination[] {
   const found: Combination[] = [];
   for (let number = 1; found.length < count; number++) {
-    let rest = Math.floor(((number * 0.6180339887498949) % 1) * Number(space.axes.reduce((product, axis) => product * axis.values.length, 1)));
+    let rest = Math.floor(
+      ((number * 0.6180339887498949) % 1) *
+        Number(space.axes.reduce((product, axis) => product * axis.values.length, 1)),
+    );
     const indices = space.axes.map(axis => {
       const index = rest % axis.values.length;
       rest = Math.floor(rest / axis.values.length);
@@ -60,14 +63,29 @@ async function showPage(css: readonly string[], body: string): Promise<void> {
 }
 
 const htmlOf = (combination: Combination, mode: 'held' | 'shipped', id: string): string =>
-  fieldHtml(fieldTree({ component, prefix: system.prefix, icons: system.icons, sample: component.samples[0], combination, mode, id }));
+  fieldHtml(
+    fieldTree({
+      component,
+      prefix: system.prefix,
+      icons: system.icons,
+      sample: component.samples[0],
+      combination,
+      mode,
+      id,
+    }),
+  );
 
 test(
   'the held stylesheet shows 300 combinations as the core resolves them, in both themes',
   async () => {
-    const held = stylesheetText(componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: HELD }));
+    const held = stylesheetText(
+      componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: HELD }),
+    );
     const cells = sampled(300).flatMap(raw => THEMES.map(theme => ({ theme, ...resolved(raw, theme) })));
-    const body = cells.map((cell, index) => `<div id="cell-${index}" data-theme="${cell.theme}">${htmlOf(cell.combination, 'held', `x${index}`)}</div>`);
+    const body = cells.map(
+      (cell, index) =>
+        `<div id="cell-${index}" data-theme="${cell.theme}">${htmlOf(cell.combination, 'held', `x${index}`)}</div>`,
+    );
     await showPage([tokensCssText(system), held], body.join(''));
     const wanted = cells.map(cell => wantedFrom(cell.parts, classOf));
     const styles = await driver.executeScript<Styles[]>(
@@ -76,14 +94,25 @@ test(
       wanted,
     );
     const results = cells.map((cell, index) => ({ cell, ...differences(cell.parts, styles[index]!) }));
-    expect(results.flatMap(({ cell, lines }) => lines.map(line => `${line} in ${cell.theme} ${JSON.stringify(cell.combination)}`)).slice(0, 20)).toEqual([]);
+    expect(
+      results
+        .flatMap(({ cell, lines }) =>
+          lines.map(line => `${line} in ${cell.theme} ${JSON.stringify(cell.combination)}`),
+        )
+        .slice(0, 20),
+    ).toEqual([]);
     expect(results.reduce((sum, { compared }) => sum + compared, 0)).toBeGreaterThan(30_000);
   },
   TIMEOUT,
 );
 
 /** Brings a real field into a raw combination, with the means a person or an application has. */
-async function bringAbout(raw: Combination, field: WebElement, control: WebElement, frame: WebElement): Promise<void> {
+async function bringAbout(
+  raw: Combination,
+  field: WebElement,
+  control: WebElement,
+  frame: WebElement,
+): Promise<void> {
   await driver.executeScript(
     `const [field, control, raw, axes] = arguments;
      control.blur();
@@ -111,7 +140,10 @@ test(
   'the shipped stylesheet follows real pointing, pressing, focusing, typing and disabling, in both themes',
   async () => {
     const css = [tokensCssText(system), componentCssText(system, component), 'body { margin: 40px }'];
-    await showPage(css, `<div id="outer" data-theme="day"><div id="inner">${htmlOf({ ...space.written(space.indices({})) }, 'shipped', 'real')}</div></div>`);
+    await showPage(
+      css,
+      `<div id="outer" data-theme="day"><div id="inner">${htmlOf({ ...space.written(space.indices({})) }, 'shipped', 'real')}</div></div>`,
+    );
     const field = await driver.findElement({ css: `.${classOf('root')}` });
     const control = await driver.findElement({ css: `.${classOf('control')}` });
     const frame = await driver.findElement({ css: `.${classOf('frame')}` });
@@ -133,7 +165,9 @@ test(
         // The theme is switched on an inner element: everything below it must follow.
         await driver.executeScript(`document.getElementById('inner').dataset.theme = arguments[0]`, theme);
         const styles = await driver.executeScript<Styles>(READ_STYLES, field, wantedFrom(parts, classOf));
-        lines.push(...differences(parts, styles).lines.map(line => `${line} in ${theme} ${JSON.stringify(raw)}`));
+        lines.push(
+          ...differences(parts, styles).lines.map(line => `${line} in ${theme} ${JSON.stringify(raw)}`),
+        );
       }
       if (raw['pointer'] !== 'away' && raw['availability'] === 'disabled') pointedAtDisabled++;
       if (raw['pointer'] === 'down') await driver.actions({ async: true }).release().perform();
@@ -154,7 +188,10 @@ test(
     await driver.actions({ async: true }).move({ x: 5, y: 590, origin: Origin.VIEWPORT }).perform();
     const agreesAs = async (combination: Combination): Promise<string[]> => {
       const { parts } = resolved(combination, 'day');
-      return differences(parts, await driver.executeScript<Styles>(READ_STYLES, field, wantedFrom(parts, classOf))).lines;
+      return differences(
+        parts,
+        await driver.executeScript<Styles>(READ_STYLES, field, wantedFrom(parts, classOf)),
+      ).lines;
     };
     await control.sendKeys('a');
     expect(await agreesAs({ content: 'filled', focus: 'keyboard' })).toEqual([]);

@@ -39,7 +39,10 @@ export async function startApplication({ web = join(root, 'web/dist'), folder = 
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
     const port = await portOf(server);
-    writeFileSync(mark, JSON.stringify({ pid: process.pid, port, server: server.pid, database: database?.pid ?? null }));
+    writeFileSync(
+      mark,
+      JSON.stringify({ pid: process.pid, port, server: server.pid, database: database?.pid ?? null }),
+    );
     const ended = new Promise(resolve => server.once('exit', code => resolve(code ?? 1)));
     return { port, server, database, ended, stop };
   } catch (error) {

@@ -20,9 +20,19 @@ const node = {
 };
 
 if (wanted('cli')) {
-  await build({ ...node, entryPoints: { periwinkle: 'cli/source/main.ts' }, outdir: 'cli/dist', outExtension: { '.js': '.mjs' } });
+  await build({
+    ...node,
+    entryPoints: { periwinkle: 'cli/source/main.ts' },
+    outdir: 'cli/dist',
+    outExtension: { '.js': '.mjs' },
+  });
 }
 if (wanted('server')) {
-  await build({ ...node, entryPoints: { server: 'server/source/main.ts' }, outdir: 'server/dist', outExtension: { '.js': '.mjs' } });
+  await build({
+    ...node,
+    entryPoints: { server: 'server/source/main.ts' },
+    outdir: 'server/dist',
+    outExtension: { '.js': '.mjs' },
+  });
 }
 if (wanted('web')) await buildWeb({ configFile: `${root}web/vite.config.ts`, logLevel: 'warn' });

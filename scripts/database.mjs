@@ -1,7 +1,17 @@
 // A private MariaDB: its own data directory, loopback only, a generated password.
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, closeSync, existsSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createConnection, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -65,7 +75,10 @@ export async function startDatabase(folder) {
 function pathsOf(folder) {
   // The path of a Unix socket is limited to 107 bytes.
   const near = join(folder, 'mariadb.sock');
-  const short = join(tmpdir(), `periwinkle-${createHash('sha256').update(folder).digest('hex').slice(0, 16)}.sock`);
+  const short = join(
+    tmpdir(),
+    `periwinkle-${createHash('sha256').update(folder).digest('hex').slice(0, 16)}.sock`,
+  );
   return {
     data: join(folder, 'mariadb'),
     pid: join(folder, 'mariadb.pid'),
@@ -85,11 +98,19 @@ function createDataFolder(paths) {
   rmSync(fresh, { recursive: true, force: true });
   const result = spawnSync(
     findProgram('mariadb-install-db') ?? 'mariadb-install-db',
-    ['--no-defaults', ...asRoot(), `--datadir=${fresh}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
+    [
+      '--no-defaults',
+      ...asRoot(),
+      `--datadir=${fresh}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+    ],
     { encoding: 'utf8' },
   );
   if (result.status !== 0) {
-    throw new MissingRequirement(`mariadb-install-db could not create ${paths.data}: ${lastLine(result.stderr || result.stdout)}`);
+    throw new MissingRequirement(
+      `mariadb-install-db could not create ${paths.data}: ${lastLine(result.stderr || result.stdout)}`,
+    );
   }
   renameSync(fresh, paths.data);
 }
@@ -118,7 +139,11 @@ async function clearLeftovers(paths) {
   const pid = existsSync(paths.pid) ? Number(readFileSync(paths.pid, 'utf8').trim()) : 0;
   if (pid > 0 && isOurs(pid, paths.data)) {
     process.kill(pid, 'SIGTERM');
-    await until(() => !isOurs(pid, paths.data), STOP_MS, `The database left over from an earlier start (process ${pid}) does not end; end it by hand.`);
+    await until(
+      () => !isOurs(pid, paths.data),
+      STOP_MS,
+      `The database left over from an earlier start (process ${pid}) does not end; end it by hand.`,
+    );
   }
   rmSync(paths.pid, { force: true });
   rmSync(paths.socket, { force: true });
@@ -136,7 +161,8 @@ function isOurs(pid, data) {
 async function untilReady(child, port, paths) {
   let ended = false;
   child.once('exit', () => (ended = true));
-  const failed = () => `MariaDB did not start; the last lines of ${paths.log} say why: ${lastLine(readFileSync(paths.log, 'utf8'))}`;
+  const failed = () =>
+    `MariaDB did not start; the last lines of ${paths.log} say why: ${lastLine(readFileSync(paths.log, 'utf8'))}`;
   await until(
     async () => {
       if (ended) throw new MissingRequirement(failed());

@@ -29,7 +29,11 @@ export function requirePackages() {
   const lock = join(root, 'package-lock.json');
   if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
   say('Installing npm packages …');
-  run('npm', ['ci', '--no-audit', '--no-fund'], 'npm could not install the packages; run "npm ci" to see why.');
+  run(
+    'npm',
+    ['ci', '--no-audit', '--no-fund'],
+    'npm could not install the packages; run "npm ci" to see why.',
+  );
   const now = new Date();
   utimesSync(installed, now, now);
 }
@@ -58,7 +62,12 @@ function stopPackagedServer(missing) {
 }
 
 function run(command, args, failed, env = process.env) {
-  const result = spawnSync(command, args, { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'], encoding: 'utf8' });
+  const result = spawnSync(command, args, {
+    cwd: root,
+    env,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    encoding: 'utf8',
+  });
   if (result.status === 0) return;
   process.stderr.write(`${result.stdout ?? ''}${result.stderr ?? ''}`.split('\n').slice(-15).join('\n'));
   throw new MissingRequirement(failed);
@@ -78,7 +87,8 @@ export function newestBelow(...places) {
       newest = Math.max(newest, state.mtimeMs);
       return;
     }
-    for (const name of readdirSync(path)) if (!['node_modules', 'dist'].includes(name)) visit(join(path, name));
+    for (const name of readdirSync(path))
+      if (!['node_modules', 'dist'].includes(name)) visit(join(path, name));
   };
   places.forEach(place => visit(join(root, place)));
   return newest;
@@ -86,7 +96,9 @@ export function newestBelow(...places) {
 
 /** Builds unless what is built is newer than every source. */
 export function requireBuild() {
-  const parts = ['web/dist/index.html', 'server/dist/server.mjs', 'cli/dist/periwinkle.mjs'].map(path => join(root, path));
+  const parts = ['web/dist/index.html', 'server/dist/server.mjs', 'cli/dist/periwinkle.mjs'].map(path =>
+    join(root, path),
+  );
   const oldest = Math.min(...parts.map(path => statSync(path, { throwIfNoEntry: false })?.mtimeMs ?? 0));
   if (oldest > newestBelow('core', 'server', 'web', 'cli', 'package-lock.json', 'tsconfig.json')) return;
   say('Building …');

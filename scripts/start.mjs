@@ -1,6 +1,13 @@
 // "npm start": everything from a fresh checkout to the application's address.
 import { startApplication } from './application.mjs';
-import { MissingRequirement, requireBuild, requireDebian, requireNode, requirePackages } from './requirements.mjs';
+import {
+  MissingRequirement,
+  requireBuild,
+  requireDebian,
+  requireNode,
+  requirePackages,
+  say,
+} from './requirements.mjs';
 
 let application = null;
 let stopping = false;
@@ -28,8 +35,10 @@ try {
   requireBuild();
   application = await startApplication();
   if (asked) await end(0);
+  say(`Periwinkle is at http://${process.env.PERIWINKLE_HOST ?? '127.0.0.1'}:${application.port}/`);
   void application.database?.exited.then(() => {
-    if (!stopping) process.stderr.write('The database has ended. Start again; nothing that was stored is lost.\n');
+    if (!stopping)
+      process.stderr.write('The database has ended. Start again; nothing that was stored is lost.\n');
     void end(1);
   });
   const status = await application.ended;

@@ -8,7 +8,20 @@ export default defineConfig({
   root: here,
   plugins: [react()],
   resolve: { alias: { '@periwinkle/core': fileURLToPath(new URL('../core', import.meta.url)) } },
-  build: { outDir: `${here}dist`, emptyOutDir: true, sourcemap: false, chunkSizeWarningLimit: 2000, assetsInlineLimit: 0 },
-  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  build: {
+    outDir: `${here}dist`,
+    emptyOutDir: true,
+    sourcemap: false,
+    chunkSizeWarningLimit: 2000,
+    assetsInlineLimit: 0,
+  },
+  css: {
+    preprocessorOptions: {
+      scss: {
+        quietDeps: true,
+        silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'],
+      },
+    },
+  },
   server: { proxy: { '/api': process.env['PERIWINKLE_API'] ?? 'http://127.0.0.1:4848' } },
 });

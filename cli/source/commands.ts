@@ -61,7 +61,8 @@ export function count(
   output: Output,
 ): Status {
   const { system, problems } = load(folder);
-  const components = options.component === undefined ? system.components : [chosenComponent(system, options.component)];
+  const components =
+    options.component === undefined ? system.components : [chosenComponent(system, options.component)];
   const rows = components.map(({ id, space }) => ({
     id,
     combinations: space.count(options.when === undefined ? space.full : readWhen(options.when, space)),
@@ -86,7 +87,10 @@ export function resolveCells(
   const { system, problems } = load(folder);
   const component = chosenComponent(system, options.component);
   const tokens = tokensIn(system, readContext(options.context));
-  const cells = readCells(options.cells, component.space.axes.map(axis => axis.id));
+  const cells = readCells(
+    options.cells,
+    component.space.axes.map(axis => axis.id),
+  );
   const around = { tokens, rootFontSize: system.rootFontSize };
   output.out(json(cells.map(cell => resolve(component, cell, around))));
   return report(problems, output);
@@ -96,21 +100,29 @@ function readCells(file: string, axes: readonly string[]): Combination[] {
   if (!existsSync(file)) throw new UsageError(`--cells: “${file}” does not exist.`);
   const read = readJson(readFileSync(file, 'utf8'));
   if (!read.ok) throw new UsageError(`--cells: ${read.problem.message}`);
-  if (!Array.isArray(read.value)) throw new UsageError('--cells: the file must hold an array of combinations.');
+  if (!Array.isArray(read.value))
+    throw new UsageError('--cells: the file must hold an array of combinations.');
   return read.value.map((cell, index) => {
     if (!isObject(cell) || Object.values(cell).some(value => typeof value !== 'string')) {
       throw new UsageError(`--cells: entry ${index} must map axes to values.`);
     }
     const unknown = Object.keys(cell).find(axis => !axes.includes(axis));
-    if (unknown !== undefined) throw new UsageError(`--cells: entry ${index} names the unknown axis “${unknown}”.`);
+    if (unknown !== undefined)
+      throw new UsageError(`--cells: entry ${index} names the unknown axis “${unknown}”.`);
     return cell as Combination;
   });
 }
 
-export function tokens(folder: string, options: { context?: string; json?: boolean }, output: Output): Status {
+export function tokens(
+  folder: string,
+  options: { context?: string; json?: boolean },
+  output: Output,
+): Status {
   const { system, problems } = load(folder);
   const set = tokensIn(system, readContext(options.context));
-  const rows = [...set.byKey.values()].map(({ path, type, value, css }) => [path, { type, value, css }] as const);
+  const rows = [...set.byKey.values()].map(
+    ({ path, type, value, css }) => [path, { type, value, css }] as const,
+  );
   if (options.json) output.out(json(Object.fromEntries(rows)));
   else for (const [path, row] of rows) output.out(`${path}\t${row.type}\t${row.css}\n`);
   return report(problems, output);
@@ -121,7 +133,9 @@ function tokensIn(system: System, input: ContextInput): TokenSet {
     return system.tokens.in(input);
   } catch (error) {
     if (!(error instanceof ContextError)) throw error;
-    throw new UsageError(`--context: ${error.message}${error.suggestion ? ` Did you mean ${error.suggestion}?` : ''}`);
+    throw new UsageError(
+      `--context: ${error.message}${error.suggestion ? ` Did you mean ${error.suggestion}?` : ''}`,
+    );
   }
 }
 
@@ -129,7 +143,8 @@ function tokensIn(system: System, input: ContextInput): TokenSet {
 export function build(folder: string, options: { out: string; component?: string }, output: Output): Status {
   const { system, problems } = load(folder);
   const status = report(problems, output);
-  const components = options.component === undefined ? undefined : [chosenComponent(system, options.component)];
+  const components =
+    options.component === undefined ? undefined : [chosenComponent(system, options.component)];
   if (status !== 0) {
     output.err('Nothing was written: mend these first.\n');
     return status;

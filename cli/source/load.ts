@@ -24,13 +24,20 @@ export function load(folder: string): Loaded {
     const unreadable = new Set(problems.map(problem => problem.file));
     const { system, problems: found } = checkSystem(documents);
     // A file that cannot be read is there all the same: what follows from its absence is not said again.
-    const independent = found.filter(problem => !(problem.code === 'missing-file' && unreadable.has(problem.file)));
+    const independent = found.filter(
+      problem => !(problem.code === 'missing-file' && unreadable.has(problem.file)),
+    );
     const all = [...problems, ...independent].map(problem => {
       const offset = offsets.get(problem);
       const text = texts.get(problem.file) ?? '';
-      return { ...problem, ...(offset === undefined ? placeOf(text, problem.pointer) : placeAt(text, offset)) };
+      return {
+        ...problem,
+        ...(offset === undefined ? placeOf(text, problem.pointer) : placeAt(text, offset)),
+      };
     });
-    all.sort((a, b) => (a.file === b.file ? a.line - b.line || a.column - b.column : a.file < b.file ? -1 : 1));
+    all.sort((a, b) =>
+      a.file === b.file ? a.line - b.line || a.column - b.column : a.file < b.file ? -1 : 1,
+    );
     return { system, problems: all };
   } catch (error) {
     if (error instanceof FolderError) throw new UsageError(error.message);

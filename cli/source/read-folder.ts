@@ -57,7 +57,8 @@ function filesBelow(folder: string): string[] {
   try {
     entries = readdirSync(folder, { recursive: true, withFileTypes: true });
   } catch (error) {
-    const reason = (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'does not exist' : 'cannot be read as a folder';
+    const reason =
+      (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'does not exist' : 'cannot be read as a folder';
     throw new FolderError(`“${folder}” ${reason}.`);
   }
   return entries

@@ -39,7 +39,11 @@ export function readAnatomy(document: PartDocument, problems: ProblemList): Anat
     parts.push(undefined as unknown as Part);
     const children = (node.children ?? []).map((child, index) => read(child, `${pointer}/children/${index}`));
     if (!kind.box && children.length > 0) {
-      problems.error(`${pointer}/children`, 'leaf-with-children', `A ${kind.kind} holds no parts; put them beside it.`);
+      problems.error(
+        `${pointer}/children`,
+        'leaf-with-children',
+        `A ${kind.kind} holds no parts; put them beside it.`,
+      );
     }
     const part: Part = {
       name: node.part,
@@ -74,7 +78,12 @@ function readKind(node: PartDocument, pointer: string, problems: ProblemList): P
   if (node.kind === 'use') {
     problems.error(`${pointer}/kind`, 'not-yet', 'Nested components cannot be read yet.');
   } else {
-    problems.error(`${pointer}/kind`, 'unknown-kind', `“${node.kind}” is no kind of part; there is ${oneOf(names)}.`, nearest(node.kind, names));
+    problems.error(
+      `${pointer}/kind`,
+      'unknown-kind',
+      `“${node.kind}” is no kind of part; there is ${oneOf(names)}.`,
+      nearest(node.kind, names),
+    );
   }
   return partKind('row')!;
 }

@@ -33,8 +33,20 @@ export const PART_KINDS: readonly PartKind[] = [
   },
   { kind: 'label', box: false, element: 'label', layout: [['display', 'block']], words: 'names the control' },
   { kind: 'text', box: false, element: 'span', layout: [['display', 'block']], words: 'words' },
-  { kind: 'icon', box: false, element: 'span', layout: [['display', 'flex']], words: 'decoration, lets the pointer through' },
-  { kind: 'control', box: false, element: 'input', layout: [['display', 'block']], words: 'where people enter' },
+  {
+    kind: 'icon',
+    box: false,
+    element: 'span',
+    layout: [['display', 'flex']],
+    words: 'decoration, lets the pointer through',
+  },
+  {
+    kind: 'control',
+    box: false,
+    element: 'input',
+    layout: [['display', 'block']],
+    words: 'where people enter',
+  },
   { kind: 'action', box: false, element: 'button', layout: [['display', 'flex']], words: 'a button' },
 ];
 

@@ -23,7 +23,9 @@ export function cycleProblems(component: Component): LocalProblem[] {
       for (const name of [setting.property.name, ...setting.property.longhands]) {
         const from = `${setting.part}.${name}`;
         const found = calcReferences(setting.value.calc).properties.flatMap(({ part, property }) =>
-          [property, shorthandOf(property)].filter(target => target !== undefined).map(target => `${part}.${target}`),
+          [property, shorthandOf(property)]
+            .filter(target => target !== undefined)
+            .map(target => `${part}.${target}`),
         );
         const at = settingPointer(rule, setting);
         edges.set(from, [...(edges.get(from) ?? []), ...found.map(to => ({ to, region: rule.region, at }))]);
@@ -40,7 +42,11 @@ export function cycleProblems(component: Component): LocalProblem[] {
         const key = [...path].sort().join();
         if (!reported.has(key)) {
           reported.add(key);
-          problems.error(at || edge.at, 'reference-cycle', `These properties refer to each other: ${circle.map(name => `@${name}`).join(' → ')}.`);
+          problems.error(
+            at || edge.at,
+            'reference-cycle',
+            `These properties refer to each other: ${circle.map(name => `@${name}`).join(' → ')}.`,
+          );
         }
       } else if (!path.includes(edge.to) && path.length < 12) {
         walk(start, edge.to, intersect(edge.region, region), [...path, edge.to], at || edge.at);

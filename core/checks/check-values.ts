@@ -43,7 +43,13 @@ export function tokenMisfit(token: Token, property: Property): string | null {
   return `{${token.key}} is a ${token.type}; ${property.name} ${wanted}.`;
 }
 
-function checkToken(key: string, property: Property, tokens: TokenSet, at: string, problems: ProblemList): void {
+function checkToken(
+  key: string,
+  property: Property,
+  tokens: TokenSet,
+  at: string,
+  problems: ProblemList,
+): void {
   const token = tokens.byKey.get(key);
   if (!token) {
     reportMissing(key, tokens, at, problems, valueKind(property.kind).tokenTypes);
@@ -57,9 +63,21 @@ function checkToken(key: string, property: Property, tokens: TokenSet, at: strin
   }
 }
 
-function reportMissing(key: string, tokens: TokenSet, at: string, problems: ProblemList, types: readonly string[]): void {
-  const fitting = [...tokens.byKey.values()].filter(token => types.length === 0 || types.includes(token.type));
-  const near = nearest(key, fitting.map(token => token.key)) ?? nearest(key, tokens.byKey.keys());
+function reportMissing(
+  key: string,
+  tokens: TokenSet,
+  at: string,
+  problems: ProblemList,
+  types: readonly string[],
+): void {
+  const fitting = [...tokens.byKey.values()].filter(
+    token => types.length === 0 || types.includes(token.type),
+  );
+  const near =
+    nearest(
+      key,
+      fitting.map(token => token.key),
+    ) ?? nearest(key, tokens.byKey.keys());
   problems.error(at, 'unknown-token', `There is no token {${key}}.`, near && `{${near}}`);
 }
 
@@ -74,13 +92,23 @@ function checkCalc(
   const { tokens: keys, properties } = calcReferences(calc);
   const missing = [...new Set(keys)].filter(key => !tokens.byKey.has(key));
   missing.forEach(key => reportMissing(key, tokens, at, problems, ['dimension', 'number', 'duration']));
-  const broken = properties.filter(({ part, property: name }) => !checkReference(part, name, component, at, problems));
+  const broken = properties.filter(
+    ({ part, property: name }) => !checkReference(part, name, component, at, problems),
+  );
   if (missing.length > 0 || broken.length > 0) return;
   const wanted = valueKind(property.kind).calc;
   try {
-    const result = evaluate(calc, 16, node => (node.kind === 'token' ? tokenQuantity(tokens.byKey.get(node.key)!) : propertyQuantity(node.property)));
-    const fits = result.dimension === wanted || (property.kind === 'lineHeight' && result.dimension === 'length');
-    if (!fits) problems.error(at, 'wrong-unit', `This comes to a ${result.dimension}; ${property.name} takes a ${wanted}.`);
+    const result = evaluate(calc, 16, node =>
+      node.kind === 'token' ? tokenQuantity(tokens.byKey.get(node.key)!) : propertyQuantity(node.property),
+    );
+    const fits =
+      result.dimension === wanted || (property.kind === 'lineHeight' && result.dimension === 'length');
+    if (!fits)
+      problems.error(
+        at,
+        'wrong-unit',
+        `This comes to a ${result.dimension}; ${property.name} takes a ${wanted}.`,
+      );
   } catch (error) {
     if (!(error instanceof CalcTypeError)) throw error;
     problems.error(at, 'wrong-unit', `This calculation ${error.message}.`);
@@ -100,7 +128,13 @@ function propertyQuantity(name: string): Quantity {
   return { dimension: wanted, amount: null };
 }
 
-function checkReference(part: string, name: string, component: Component, at: string, problems: ProblemList): boolean {
+function checkReference(
+  part: string,
+  name: string,
+  component: Component,
+  at: string,
+  problems: ProblemList,
+): boolean {
   if (!component.anatomy.byName.has(part)) {
     const names = [...component.anatomy.byName.keys()];
     const near = nearest(part, names);
@@ -109,9 +143,13 @@ function checkReference(part: string, name: string, component: Component, at: st
   }
   if (!propertyNamed(name)) {
     const near = nearest(name, PROPERTY_NAMES);
-    problems.error(at, 'unknown-property', `There is no property “${name}” to refer to.`, near && `@${part}.${near}`);
+    problems.error(
+      at,
+      'unknown-property',
+      `There is no property “${name}” to refer to.`,
+      near && `@${part}.${near}`,
+    );
     return false;
   }
   return true;
 }
-

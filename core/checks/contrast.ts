@@ -18,12 +18,19 @@ export function contrast(above: string, below: string): number | null {
 }
 
 /** The colour that is really behind a part: its own surface or that of the nearest part around it, else the page's. */
-export function surfaceBehind(component: Component, parts: Outcomes, part: string, page: string, own: boolean): string {
+export function surfaceBehind(
+  component: Component,
+  parts: Outcomes,
+  part: string,
+  page: string,
+  own: boolean,
+): string {
   const chain = ancestors(component.anatomy.root, part) ?? [];
   const around = own ? chain : chain.slice(0, -1);
   for (const name of around.reverse()) {
     const surface = parts[name]?.['background-color']?.value;
-    if (surface !== undefined && surface !== 'transparent' && !/^#[0-9a-f]{6}00$/.test(surface)) return surface;
+    if (surface !== undefined && surface !== 'transparent' && !/^#[0-9a-f]{6}00$/.test(surface))
+      return surface;
   }
   return page;
 }

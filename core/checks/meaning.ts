@@ -42,13 +42,19 @@ function twinComponents(system: System): Problem[] {
 /** Icons that samples name but the system does not hold. */
 function sampleProblems(component: Component, system: System): LocalProblem[] {
   const problems = new ProblemList();
-  const iconKeys = component.anatomy.parts.filter(part => part.kind.kind === 'icon').map(part => part.content);
+  const iconKeys = component.anatomy.parts
+    .filter(part => part.kind.kind === 'icon')
+    .map(part => part.content);
   component.samples.forEach((sample, index) => {
     for (const [key, text] of Object.entries(sample.content)) {
       if (!iconKeys.includes(key)) continue;
       for (const name of typeof text === 'string' ? [text] : Object.values(text)) {
         if (system.icons.has(name)) continue;
-        problems.error(pointer('samples', index, 'content', key), 'unknown-icon', `There is no icon “${name}”.`);
+        problems.error(
+          pointer('samples', index, 'content', key),
+          'unknown-icon',
+          `There is no icon “${name}”.`,
+        );
       }
     }
   });

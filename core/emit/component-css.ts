@@ -2,7 +2,12 @@ import type { Component, Rule } from '../rules/component';
 import { isEmpty, type Box } from '../space/box';
 import type { TokenSet } from '../tokens/token-set';
 import { partClass, rootClass } from './class-names';
-import { declaration, publishedDeclarations, referredProperties, type DeclarationContext } from './declarations';
+import {
+  declaration,
+  publishedDeclarations,
+  referredProperties,
+  type DeclarationContext,
+} from './declarations';
 import { selectorList, type Formula } from './formula';
 import { resetBlocks } from './reset';
 import { regionFormula, type SelectorScheme } from './selector-scheme';
@@ -70,4 +75,3 @@ function partSelector(component: Component, part: string, formula: Formula, pref
   const lists = selectorList(formula).map(text => `${root}${text} *`);
   return `${own}:where(${lists.join(', ')})`;
 }
-

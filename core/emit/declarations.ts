@@ -13,7 +13,11 @@ export interface DeclarationContext {
 }
 
 /** A setting as CSS declares it; `null` when its value cannot stand in a stylesheet (a check has said why). */
-export function declaration(setting: Setting, part: Part, context: DeclarationContext): readonly [string, string] | null {
+export function declaration(
+  setting: Setting,
+  part: Part,
+  context: DeclarationContext,
+): readonly [string, string] | null {
   const { property } = setting;
   if (property.name === 'present') {
     const layout = part.kind.layout.find(([name]) => name === 'display');
@@ -57,7 +61,8 @@ export function referredProperties(component: Component): Set<string> {
   for (const rule of component.rules) {
     for (const { value } of rule.settings) {
       if (value.kind !== 'calc') continue;
-      for (const { part, property } of calcReferences(value.calc).properties) referred.add(`${part}.${property}`);
+      for (const { part, property } of calcReferences(value.calc).properties)
+        referred.add(`${part}.${property}`);
     }
   }
   return referred;

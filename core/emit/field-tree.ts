@@ -39,7 +39,10 @@ class FieldBuilder {
 
   constructor(private readonly input: FieldTreeInput) {
     this.messages = input.component.anatomy.parts
-      .filter(part => part.kind.kind === 'text' && DESCRIBES.has(part.content ?? '') && this.text(part) !== undefined)
+      .filter(
+        part =>
+          part.kind.kind === 'text' && DESCRIBES.has(part.content ?? '') && this.text(part) !== undefined,
+      )
       .map(part => this.idOf(part));
   }
 
@@ -97,7 +100,8 @@ class FieldBuilder {
       node.attributes.push(['placeholder', this.content('placeholder') || ' ']);
     }
     if (part.element === 'input' && value !== '') node.attributes.push(['value', value]);
-    if (first && this.messages.length > 0) node.attributes.push(['aria-describedby', this.messages.join(' ')]);
+    if (first && this.messages.length > 0)
+      node.attributes.push(['aria-describedby', this.messages.join(' ')]);
     if (first && this.input.mode === 'shipped') node.attributes.push(...this.marks('control'));
     const children = part.element === 'input' ? [] : part.element === 'select' ? [] : [value];
     return { ...node, tag: part.element, children };
@@ -113,7 +117,9 @@ class FieldBuilder {
   private marks(on: StateMark['on']): [string, string][] {
     return this.input.component.space.axes.flatMap(axis => {
       const mark = axis.state?.values.find(value => value.id === this.input.combination[axis.id])?.mark;
-      return mark?.on === on && mark.attribute !== 'value' ? [[mark.attribute, mark.value] as [string, string]] : [];
+      return mark?.on === on && mark.attribute !== 'value'
+        ? [[mark.attribute, mark.value] as [string, string]]
+        : [];
     });
   }
 

@@ -17,13 +17,17 @@ export function not(inner: Formula): Formula {
 }
 
 export function all(...parts: readonly Formula[]): Formula {
-  const kept = parts.flatMap(part => (part.kind === 'all' ? part.parts : [part])).filter(part => part.kind !== 'true');
+  const kept = parts
+    .flatMap(part => (part.kind === 'all' ? part.parts : [part]))
+    .filter(part => part.kind !== 'true');
   if (kept.some(part => part.kind === 'false')) return FALSE;
   return kept.length === 0 ? TRUE : kept.length === 1 ? kept[0]! : { kind: 'all', parts: kept };
 }
 
 export function any(...parts: readonly Formula[]): Formula {
-  const kept = parts.flatMap(part => (part.kind === 'any' ? part.parts : [part])).filter(part => part.kind !== 'false');
+  const kept = parts
+    .flatMap(part => (part.kind === 'any' ? part.parts : [part]))
+    .filter(part => part.kind !== 'false');
   if (kept.some(part => part.kind === 'true')) return TRUE;
   return kept.length === 0 ? FALSE : kept.length === 1 ? kept[0]! : { kind: 'any', parts: kept };
 }
@@ -72,6 +76,7 @@ function allText(parts: readonly Formula[]): string {
   const plain = parts.filter(part => part.kind !== 'not').map(compound);
   const negations = parts.flatMap(part => (part.kind === 'not' ? selectorList(part.inner) : []));
   const single = parts.filter(part => part.kind === 'not');
-  const text = single.length === 1 ? compound(single[0]!) : negations.length > 0 ? `:not(${negations.join(', ')})` : '';
+  const text =
+    single.length === 1 ? compound(single[0]!) : negations.length > 0 ? `:not(${negations.join(', ')})` : '';
   return plain.join('') + text;
 }

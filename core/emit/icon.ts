@@ -19,7 +19,12 @@ interface Node {
 }
 
 type Parsed = Record<string, unknown>;
-const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false });
+const parser = new XMLParser({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  processEntities: false,
+});
 
 /** What is in an icon besides plain shapes. Such things are left out of every output. */
 export function iconProblems(svg: string): LocalProblem[] {
@@ -60,6 +65,9 @@ function readNode(parsed: Parsed, leftOut: (text: string) => void): Node | null 
 
 function writeNode({ name, attributes, children }: Node): string {
   const written = attributes.map(([key, value]) => ` ${key}="${escapeHtml(value)}"`).join('');
-  const inner = children.filter(child => child.name !== 'title').map(writeNode).join('');
+  const inner = children
+    .filter(child => child.name !== 'title')
+    .map(writeNode)
+    .join('');
   return `<${name}${written}>${inner}</${name}>`;
 }

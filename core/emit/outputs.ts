@@ -16,13 +16,19 @@ export interface OutputFile {
   readonly text: string;
 }
 
-export const tokensCssText = (system: System): string => stylesheetText(tokensStylesheet(system, { which: 'used' }));
+export const tokensCssText = (system: System): string =>
+  stylesheetText(tokensStylesheet(system, { which: 'used' }));
 
 export const componentCssText = (system: System, component: Component): string =>
-  stylesheetText(componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: SHIPPED }));
+  stylesheetText(
+    componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: SHIPPED }),
+  );
 
 /** Everything that is delivered for the named components, or for all. The same system gives the same bytes. */
-export function outputFiles(system: System, components: readonly Component[] = system.components): OutputFile[] {
+export function outputFiles(
+  system: System,
+  components: readonly Component[] = system.components,
+): OutputFile[] {
   return [
     { path: 'tokens.css', text: tokensCssText(system) },
     ...components.flatMap(component => [
@@ -34,7 +40,10 @@ export function outputFiles(system: System, components: readonly Component[] = s
 
 /** The system's own folder, each document written canonically. */
 export function systemFolder(system: System): OutputFile[] {
-  return [...system.documents].map(([path, document]) => ({ path: `${system.id}/${path}`, text: documentText(path, document) }));
+  return [...system.documents].map(([path, document]) => ({
+    path: `${system.id}/${path}`,
+    text: documentText(path, document),
+  }));
 }
 
 /** One document as its file holds it. */
@@ -44,7 +53,12 @@ export function documentText(path: string, document: unknown): string {
 }
 
 /** The markup of one field as it is used on a page. */
-export function exampleMarkup(system: System, component: Component, combination = {}, sampleId?: string): string {
+export function exampleMarkup(
+  system: System,
+  component: Component,
+  combination = {},
+  sampleId?: string,
+): string {
   const sample = component.samples.find(each => each.id === sampleId) ?? component.samples[0];
   const settled = component.space.settled(component.space.indices(combination)).combination;
   return fieldHtml(
@@ -64,10 +78,20 @@ export function exampleMarkup(system: System, component: Component, combination 
 function examplePage(system: System, component: Component): string {
   const { axes } = component.space;
   const sections = [
-    ...component.samples.map(sample => ({ title: sample.title ?? sample.id, combination: {}, sample: sample.id })),
+    ...component.samples.map(sample => ({
+      title: sample.title ?? sample.id,
+      combination: {},
+      sample: sample.id,
+    })),
     ...axes
       .filter(axis => axis.kind === 'option')
-      .flatMap(axis => axis.values.map(value => ({ title: `${axis.title}: ${value.title}`, combination: { [axis.id]: value.id }, sample: undefined }))),
+      .flatMap(axis =>
+        axis.values.map(value => ({
+          title: `${axis.title}: ${value.title}`,
+          combination: { [axis.id]: value.id },
+          sample: undefined,
+        })),
+      ),
   ];
   const body = sections.map((section, index) => {
     const sample = component.samples.find(each => each.id === section.sample) ?? component.samples[0];
@@ -76,7 +100,9 @@ function examplePage(system: System, component: Component): string {
       prefix: system.prefix,
       icons: system.icons,
       sample,
-      combination: component.space.written(component.space.indices({ content: 'empty', ...section.combination })),
+      combination: component.space.written(
+        component.space.indices({ content: 'empty', ...section.combination }),
+      ),
       mode: 'shipped',
       id: `example-${index + 1}`,
     });

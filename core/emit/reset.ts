@@ -87,4 +87,3 @@ function insideBlocks(component: Component, part: Part, prefix: string): StyleBl
     },
   ];
 }
-

@@ -21,7 +21,9 @@ export const SHIPPED: SelectorScheme = {
   name: 'shipped',
   boxes: (component, region) => component.space.reachedFrom(region),
   axis(axis, mask, component, prefix) {
-    const tests = axis.values.map((value, index) => detection(axis, index, component, prefix) ?? attributeTest(axis, value.id));
+    const tests = axis.values.map(
+      (value, index) => detection(axis, index, component, prefix) ?? attributeTest(axis, value.id),
+    );
     return axis.ladder ? ladderFormula(mask, tests) : decisionFormula(mask, tests, axis.rest);
   },
 };
@@ -32,7 +34,9 @@ export const HELD: SelectorScheme = {
   boxes: (_, region) => [region],
   axis(axis, mask) {
     const inside = bits(mask).map(index => attributeTest(axis, axis.values[index]!.id));
-    const outside = axis.values.flatMap((value, index) => ((mask >> index) & 1 ? [] : [attributeTest(axis, value.id)]));
+    const outside = axis.values.flatMap((value, index) =>
+      (mask >> index) & 1 ? [] : [attributeTest(axis, value.id)],
+    );
     return inside.length <= outside.length ? any(...inside) : not(any(...outside));
   },
 };
@@ -49,7 +53,8 @@ function detection(axis: Axis, index: number, component: Component, prefix: stri
   if (detect === undefined) return null;
   if (!detect.includes('{control}')) return atom(detect);
   const { control } = component.anatomy;
-  if (!control || (detect.includes(':placeholder-shown') && !SHOWS_PLACEHOLDER.has(control.element))) return null;
+  if (!control || (detect.includes(':placeholder-shown') && !SHOWS_PLACEHOLDER.has(control.element)))
+    return null;
   return atom(detect.replaceAll('{control}', `.${partClass(prefix, component, control.name)}`));
 }
 
@@ -71,7 +76,10 @@ function ladderFormula(mask: number, tests: readonly Formula[]): Formula {
  * unknown attribute thus means the default.
  */
 function decisionFormula(mask: number, tests: readonly Formula[], rest: number): Formula {
-  const order = tests.map((_, index) => index).filter(index => index !== rest).reverse();
+  const order = tests
+    .map((_, index) => index)
+    .filter(index => index !== rest)
+    .reverse();
   const decide = (from: number): Formula => {
     const left = [...order.slice(from), rest];
     if (left.every(index => (mask >> index) & 1)) return TRUE;
@@ -84,11 +92,22 @@ function decisionFormula(mask: number, tests: readonly Formula[], rest: number):
 }
 
 /** Formula on the root for a region, in a scheme. */
-export function regionFormula(scheme: SelectorScheme, component: Component, region: Box, prefix: string): Formula {
+export function regionFormula(
+  scheme: SelectorScheme,
+  component: Component,
+  region: Box,
+  prefix: string,
+): Formula {
   const { axes, full } = component.space;
   return any(
     ...scheme
       .boxes(component, region)
-      .map(box => all(...axes.map((axis, index) => (box[index] === full[index] ? TRUE : scheme.axis(axis, box[index]!, component, prefix))))),
+      .map(box =>
+        all(
+          ...axes.map((axis, index) =>
+            box[index] === full[index] ? TRUE : scheme.axis(axis, box[index]!, component, prefix),
+          ),
+        ),
+      ),
   );
 }

@@ -19,7 +19,11 @@ export function tokenNameProblems(system: System): Problem[] {
       continue;
     }
     const list = new ProblemList();
-    list.error(token.origin.pointer, 'name-collision', `${token.key} and ${other} would both be ${name} in CSS; rename one.`);
+    list.error(
+      token.origin.pointer,
+      'name-collision',
+      `${token.key} and ${other} would both be ${name} in CSS; rename one.`,
+    );
     problems.push({ file: token.origin.file, ...list.problems[0]! });
   }
   return problems;

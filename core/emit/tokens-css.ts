@@ -25,13 +25,21 @@ export function tokensStylesheet(system: System, { which }: TokensCssOptions): S
   const contexts: StyleBlock[] = [];
   for (const modifier of system.tokens.modifiers) {
     const sets = [...system.tokens.along(modifier)];
-    const differing = dependents(keys, sets.map(([, set]) => set), system.prefix);
+    const differing = dependents(
+      keys,
+      sets.map(([, set]) => set),
+      system.prefix,
+    );
     differing.forEach(key => varying.add(key));
     for (const [context, set] of sets) {
       contexts.push({
         key: `${modifier.name}=${context}`,
         selector: `[data-${kebab(modifier.name)}=${cssString(context)}]`,
-        declarations: declarations(keys.filter(key => differing.has(key)), set, system.prefix),
+        declarations: declarations(
+          keys.filter(key => differing.has(key)),
+          set,
+          system.prefix,
+        ),
       });
     }
   }
@@ -67,10 +75,13 @@ export function linkedCss(token: Token, set: TokenSet, prefix: string): string {
 function linkable(raw: unknown, value: unknown): unknown {
   if (readReference(raw)?.kind === 'alias') return raw;
   if (readReference(raw)) return value;
-  if (Array.isArray(raw) && Array.isArray(value)) return raw.map((item, index) => linkable(item, value[index]));
+  if (Array.isArray(raw) && Array.isArray(value))
+    return raw.map((item, index) => linkable(item, value[index]));
   if (typeof raw === 'object' && raw !== null && typeof value === 'object' && value !== null) {
     const resolved = value as Record<string, unknown>;
-    return Object.fromEntries(Object.entries(raw).map(([name, item]) => [name, linkable(item, resolved[name])]));
+    return Object.fromEntries(
+      Object.entries(raw).map(([name, item]) => [name, linkable(item, resolved[name])]),
+    );
   }
   return value;
 }
@@ -85,10 +96,11 @@ function dependents(keys: readonly string[], sets: readonly TokenSet[], prefix: 
     const name = tokenProperty(prefix, path);
     if (texts.some(text => text.get(name) !== texts[0]!.get(name))) differing.add(key);
   }
-  for (let before = -1; before !== differing.size; ) {
+  for (let before = -1; before !== differing.size;) {
     before = differing.size;
     for (const key of keys) {
-      if (sets.some(set => set.byKey.get(key)?.refersTo.some(target => differing.has(target)))) differing.add(key);
+      if (sets.some(set => set.byKey.get(key)?.refersTo.some(target => differing.has(target))))
+        differing.add(key);
     }
   }
   return differing;
@@ -106,7 +118,10 @@ export function usedKeys(system: System, set: TokenSet): string[] {
     }
   }
   // A context may put another reference in a token's place, so the references of every context count.
-  const sets = [set, ...system.tokens.modifiers.flatMap(modifier => [...system.tokens.along(modifier).values()])];
+  const sets = [
+    set,
+    ...system.tokens.modifiers.flatMap(modifier => [...system.tokens.along(modifier).values()]),
+  ];
   const used = new Set<string>();
   for (let key = open.pop(); key !== undefined; key = open.pop()) {
     if (used.has(key)) continue;

@@ -34,7 +34,11 @@ export interface AxisDocument {
   readonly kind: 'option' | 'state';
   readonly title?: string;
   readonly description?: string;
-  readonly values?: readonly { readonly id: string; readonly title?: string; readonly description?: string }[];
+  readonly values?: readonly {
+    readonly id: string;
+    readonly title?: string;
+    readonly description?: string;
+  }[];
   readonly default?: string;
 }
 

@@ -1,6 +1,9 @@
 /** The shortest decimal of at most `places` places, never an exponent, never `-0`. */
 export function shortDecimal(value: number, places = 4): string {
-  const text = value.toFixed(places).replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '');
+  const text = value
+    .toFixed(places)
+    .replace(/(\.\d*?)0+$/, '$1')
+    .replace(/\.$/, '');
   return text === '-0' ? '0' : text;
 }
 

@@ -3,7 +3,11 @@ import { applyPatch, PatchError, type PatchOperation } from './patch';
 import { rebasePatch } from './rebase';
 
 const document = {
-  rules: [{ id: 'a', set: { frame: { color: 'red' } } }, { id: 'b', set: {} }, { id: 'c', set: {} }],
+  rules: [
+    { id: 'a', set: { frame: { color: 'red' } } },
+    { id: 'b', set: {} },
+    { id: 'c', set: {} },
+  ],
   title: 'T',
 };
 type Document = typeof document;
@@ -18,7 +22,13 @@ describe('patches', () => {
     ['remove', [{ op: 'remove', path: '/rules/0/set/frame' }]],
     ['move in a list', [{ op: 'move', from: '/rules/0', path: '/rules/2' }]],
     ['move onto a member', [{ op: 'move', from: '/rules/0/id', path: '/title' }]],
-    ['several', [{ op: 'remove', path: '/rules/0' }, { op: 'add', path: '/rules/0/set/frame', value: {} }]],
+    [
+      'several',
+      [
+        { op: 'remove', path: '/rules/0' },
+        { op: 'add', path: '/rules/0/set/frame', value: {} },
+      ],
+    ],
     ['the whole', [{ op: 'replace', path: '', value: { rules: [] } }]],
   ];
 
@@ -29,7 +39,9 @@ describe('patches', () => {
   });
 
   test('what is not touched stays the same object', () => {
-    const { document: after } = applyPatch<Document>(document, [{ op: 'replace', path: '/rules/1/id', value: 'z' }]);
+    const { document: after } = applyPatch<Document>(document, [
+      { op: 'replace', path: '/rules/1/id', value: 'z' },
+    ]);
     expect(after.rules[0]).toBe(document.rules[0]);
     expect(after.rules[1]).not.toBe(document.rules[1]);
   });
@@ -42,14 +54,17 @@ describe('patches', () => {
     ['a place past the end', { op: 'add', path: '/rules/7', value: {} }],
   ])('%s is refused and changes nothing', (_, operation) => {
     const before = structuredClone(document);
-    expect(() => applyPatch(document, [{ op: 'replace', path: '/title', value: 'U' }, operation])).toThrow(PatchError);
+    expect(() => applyPatch(document, [{ op: 'replace', path: '/title', value: 'U' }, operation])).toThrow(
+      PatchError,
+    );
     expect(document).toEqual(before);
     expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
   });
 });
 
 describe('rebasing', () => {
-  const rebased = (mine: PatchOperation[], theirs: PatchOperation[]): unknown => rebasePatch(document, mine, theirs);
+  const rebased = (mine: PatchOperation[], theirs: PatchOperation[]): unknown =>
+    rebasePatch(document, mine, theirs);
 
   test('different places merge in either order', () => {
     const mine: PatchOperation[] = [{ op: 'replace', path: '/rules/2/id', value: 'mine' }];
@@ -59,7 +74,8 @@ describe('rebasing', () => {
 
   test('indices follow what the other side inserted, removed or moved', () => {
     const mine: PatchOperation[] = [{ op: 'replace', path: '/rules/1/id', value: 'mine' }];
-    const path = (theirs: PatchOperation): string => (rebased(mine, [theirs]) as { patch: PatchOperation[] }).patch[0]!.path;
+    const path = (theirs: PatchOperation): string =>
+      (rebased(mine, [theirs]) as { patch: PatchOperation[] }).patch[0]!.path;
     expect(path({ op: 'add', path: '/rules/0', value: {} })).toBe('/rules/2/id');
     expect(path({ op: 'add', path: '/rules/-', value: {} })).toBe('/rules/1/id');
     expect(path({ op: 'remove', path: '/rules/0' })).toBe('/rules/0/id');
@@ -91,7 +107,9 @@ describe('rebasing', () => {
     const structural = fc.oneof(
       index.map(at => ({ op: 'add' as const, path: `/rules/${at}`, value: { id: 'new', set: {} } })),
       index.map(at => ({ op: 'remove' as const, path: `/rules/${at}` })),
-      fc.tuple(index, index).map(([from, to]) => ({ op: 'move' as const, from: `/rules/${from}`, path: `/rules/${to}` })),
+      fc
+        .tuple(index, index)
+        .map(([from, to]) => ({ op: 'move' as const, from: `/rules/${from}`, path: `/rules/${to}` })),
     );
     fc.assert(
       fc.property(index, structural, (at, theirs) => {

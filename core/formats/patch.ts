@@ -37,7 +37,14 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
           holder.root = structuredClone(operation.value);
           return;
         }
-        jsonPatch.applyOperation(holder.root, structuredClone(operation) as Operation, true, true, true, index);
+        jsonPatch.applyOperation(
+          holder.root,
+          structuredClone(operation) as Operation,
+          true,
+          true,
+          true,
+          index,
+        );
       } catch (error) {
         if (error instanceof PatchError) throw error;
         throw new PatchError(index, operation.path, reasonOf(error));

@@ -7,7 +7,8 @@ export const MAX_DEPTH = 64;
 const REFUSED_KEYS = new Set(['__proto__', 'constructor', 'prototype']);
 
 export type ReadResult =
-  { ok: true; value: unknown } | { ok: false; problem: LocalProblem; /** 0-based offset in the text */ offset?: number };
+  | { ok: true; value: unknown }
+  | { ok: false; problem: LocalProblem; /** 0-based offset in the text */ offset?: number };
 
 const refusal = (code: string, message: string, pointer = ''): ReadResult => ({
   ok: false,
@@ -50,7 +51,8 @@ function refuseShape(root: unknown): ReadResult | null {
     }
     for (const key of Object.keys(value)) {
       const at = `${path}/${key.replace(/~/g, '~0').replace(/\//g, '~1')}`;
-      if (REFUSED_KEYS.has(key)) return refusal('refused-key', `The name “${key}” cannot be used as a key.`, at);
+      if (REFUSED_KEYS.has(key))
+        return refusal('refused-key', `The name “${key}” cannot be used as a key.`, at);
       open.push({ value: (value as Record<string, unknown>)[key], depth: depth + 1, path: at });
     }
   }

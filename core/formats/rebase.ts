@@ -34,9 +34,12 @@ export function rebasePatch(base: unknown, mine: Patch, theirs: Patch): Rebased 
 function touched(document: unknown, operation: PatchOperation): { steps: string[]; inserts: boolean }[] {
   const steps = pointerSteps(operation.path) ?? [];
   const inArray = Array.isArray(valueAt(document, steps.slice(0, -1)));
-  const inserts = inArray && operation.op !== 'replace' && operation.op !== 'remove' && operation.op !== 'test';
+  const inserts =
+    inArray && operation.op !== 'replace' && operation.op !== 'remove' && operation.op !== 'test';
   const place = { steps, inserts };
-  return 'from' in operation ? [{ steps: pointerSteps(operation.from) ?? [], inserts: false }, place] : [place];
+  return 'from' in operation
+    ? [{ steps: pointerSteps(operation.from) ?? [], inserts: false }, place]
+    : [place];
 }
 
 function meetingPlace(document: unknown, mine: PatchOperation, theirs: PatchOperation): string | null {

@@ -8,7 +8,11 @@ export interface Schema {
   readonly [keyword: string]: unknown;
 }
 
-const id = { type: 'string', pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}$', description: 'letters, digits, - and _' };
+const id = {
+  type: 'string',
+  pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}$',
+  description: 'letters, digits, - and _',
+};
 const line = { type: 'string' };
 const object = (properties: Schema, required: readonly string[] = [], more: Schema = {}): Schema => ({
   type: 'object',
@@ -64,11 +68,17 @@ const component = {
         ),
       ),
       limits: list(object({ while: condition, holds: condition, because: line }, ['while', 'holds'])),
-      rules: list(object({ id, when: condition, set: mapOf(mapOf(line)), note: line }, ['id', 'when', 'set'])),
+      rules: list(
+        object({ id, when: condition, set: mapOf(mapOf(line)), note: line }, ['id', 'when', 'set']),
+      ),
       situations: list(object({ id, title: line, when: condition, means: line }, ['id', 'when'])),
       samples: list(
         object(
-          { id, title: line, content: mapOf({ type: ['string', 'object', 'array'], additionalProperties: line }) },
+          {
+            id,
+            title: line,
+            content: mapOf({ type: ['string', 'object', 'array'], additionalProperties: line }),
+          },
           ['id', 'content'],
         ),
       ),

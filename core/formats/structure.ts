@@ -4,7 +4,13 @@ import { oneOf, type LocalProblem } from './problem';
 import { SCHEMAS } from './schemas';
 import { nearest } from './suggest';
 
-const ajv = new Ajv({ allErrors: true, strict: true, allowUnionTypes: true, strictRequired: false, verbose: true });
+const ajv = new Ajv({
+  allErrors: true,
+  strict: true,
+  allowUnionTypes: true,
+  strictRequired: false,
+  verbose: true,
+});
 const validators = new Map<DocumentKind, ValidateFunction>();
 
 function validatorFor(kind: DocumentKind): ValidateFunction | undefined {
@@ -20,7 +26,14 @@ function validatorFor(kind: DocumentKind): ValidateFunction | undefined {
 export function structureProblems(path: string, document: unknown): LocalProblem[] {
   const row = documentKind(path);
   if (!row) {
-    return [{ pointer: '', severity: 'error', code: 'unknown-file', message: `“${path}” is no document of a system.` }];
+    return [
+      {
+        pointer: '',
+        severity: 'error',
+        code: 'unknown-file',
+        message: `“${path}” is no document of a system.`,
+      },
+    ];
   }
   if (!row.json) {
     return typeof document === 'string'
@@ -60,7 +73,10 @@ const WORDING: Record<string, (error: ErrorObject) => Omit<LocalProblem, 'pointe
   }),
   type: error => {
     const wanted = [error.params['type'] as string | string[]].flat();
-    return { code: 'wrong-type', message: `This must be ${oneOf(wanted.map(type => TYPE_WORDS[type] ?? type))}.` };
+    return {
+      code: 'wrong-type',
+      message: `This must be ${oneOf(wanted.map(type => TYPE_WORDS[type] ?? type))}.`,
+    };
   },
   enum: error => {
     const allowed = (error.params['allowedValues'] as unknown[]).map(String);

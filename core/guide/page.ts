@@ -20,7 +20,11 @@ export interface UsedToken {
 
 /** Parts that are seen, numbered in anatomical order; boxes that only hold others together bear no number. */
 export function numberedAnatomy(component: Component): NumberedPart[] {
-  const drawn = new Set(component.rules.flatMap(rule => rule.settings.filter(each => SEEN.test(each.property.name)).map(each => each.part)));
+  const drawn = new Set(
+    component.rules.flatMap(rule =>
+      rule.settings.filter(each => SEEN.test(each.property.name)).map(each => each.part),
+    ),
+  );
   return component.anatomy.parts
     .filter(part => !part.kind.box || drawn.has(part.name))
     .filter(part => part !== component.anatomy.root)
@@ -40,7 +44,8 @@ export function usedTokens(system: System, component: Component): UsedToken[] {
   const uses = new Map<string, Set<string>>();
   for (const rule of component.rules) {
     for (const { part, property, value } of rule.settings) {
-      const keys = value.kind === 'token' ? [value.key] : value.kind === 'calc' ? calcReferences(value.calc).tokens : [];
+      const keys =
+        value.kind === 'token' ? [value.key] : value.kind === 'calc' ? calcReferences(value.calc).tokens : [];
       for (const key of keys) uses.set(key, (uses.get(key) ?? new Set()).add(`${part}.${property.name}`));
     }
   }

@@ -43,7 +43,10 @@ export const MAX_CELLS = 5000;
 /** Lays out a plate. Situations run across or down like an axis whose values are conditions. */
 export function plateGrid(component: Component, arrangement: Arrangement): PlateGrid {
   const columns = headings(component, arrangement.across);
-  const rows = headings(component, arrangement.down).slice(0, Math.max(1, Math.floor(MAX_CELLS / columns.length)));
+  const rows = headings(component, arrangement.down).slice(
+    0,
+    Math.max(1, Math.floor(MAX_CELLS / columns.length)),
+  );
   const cells = rows.map((row, rowIndex) =>
     columns.map((column, columnIndex) => {
       const raw = component.space.indices({ ...arrangement.hold, ...row.wants, ...column.wants });
@@ -63,7 +66,10 @@ export function plateGrid(component: Component, arrangement: Arrangement): Plate
 
 function headings(component: Component, axes: readonly string[]): Heading[] {
   const start: Heading = { words: [], wants: {}, region: component.space.full, key: '' };
-  return axes.reduce<Heading[]>((all, axis) => all.flatMap(outer => valuesOf(component, axis).map(inner => nested(outer, inner))), [start]);
+  return axes.reduce<Heading[]>(
+    (all, axis) => all.flatMap(outer => valuesOf(component, axis).map(inner => nested(outer, inner))),
+    [start],
+  );
 }
 
 /** The values an axis contributes; `situation` contributes the situations. */
@@ -83,7 +89,12 @@ function valuesOf(component: Component, id: string): Heading[] {
   return axis.values.map((value, place) => {
     // A rung of a ladder stands for itself and what goes further.
     const mask = axis.ladder ? (space.full[index]! >> place) << place : 1 << place;
-    return { words: [value.title], wants: { [id]: value.id }, region: withMask(space.full, index, mask), key: value.id };
+    return {
+      words: [value.title],
+      wants: { [id]: value.id },
+      region: withMask(space.full, index, mask),
+      key: value.id,
+    };
   });
 }
 
@@ -103,8 +114,12 @@ export function sampleNamed(component: Component, id: string | null | undefined)
 /** The arrangement of one of a component's own plates, or a plain one when it has none. */
 export function arrangementOf(component: Component, plateId: string | null): Arrangement {
   const plate = component.plates.find(each => each.id === plateId) ?? component.plates[0];
-  if (plate) return { across: plate.across, down: plate.down, hold: plate.hold ?? {}, sample: plate.sample ?? null };
+  if (plate)
+    return { across: plate.across, down: plate.down, hold: plate.hold ?? {}, sample: plate.sample ?? null };
   const option = component.space.axes.find(axis => axis.kind === 'option');
-  const across = component.situations.length > 0 ? 'situation' : component.space.axes.find(axis => axis.kind === 'state')?.id;
+  const across =
+    component.situations.length > 0
+      ? 'situation'
+      : component.space.axes.find(axis => axis.kind === 'state')?.id;
   return { across: across ? [across] : [], down: option ? [option.id] : [], hold: {}, sample: null };
 }

@@ -25,10 +25,7 @@ export function scopeOf(
     .map(cell => intersectRegions(grid.rows[cell.row]!.region, grid.columns[cell.column]!.region))
     .filter(region => !isEmpty(region));
   if (regions.length === 0) return null;
-  const region = [...narrowed].reduce(
-    (box, [axis, mask]) => withMask(box, axis, mask),
-    regions.reduce(hull),
-  );
+  const region = [...narrowed].reduce((box, [axis, mask]) => withMask(box, axis, mask), regions.reduce(hull));
   return { region, words: scopeWords(component, region, grid) };
 }
 

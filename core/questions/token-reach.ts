@@ -15,17 +15,21 @@ export interface TokenReach {
 /** Keys of all tokens that refer to one, however indirectly, itself included. */
 export function dependentKeys(key: string, sets: readonly TokenSet[]): Set<string> {
   const found = new Set([key]);
-  for (let before = 0; before !== found.size; ) {
+  for (let before = 0; before !== found.size;) {
     before = found.size;
     for (const set of sets) {
-      for (const token of set.byKey.values()) if (token.refersTo.some(target => found.has(target))) found.add(token.key);
+      for (const token of set.byKey.values())
+        if (token.refersTo.some(target => found.has(target))) found.add(token.key);
     }
   }
   return found;
 }
 
 export function tokenReach(system: System, key: string): TokenReach {
-  const sets = [system.tokens.usual(), ...system.tokens.modifiers.flatMap(modifier => [...system.tokens.along(modifier).values()])];
+  const sets = [
+    system.tokens.usual(),
+    ...system.tokens.modifiers.flatMap(modifier => [...system.tokens.along(modifier).values()]),
+  ];
   const keys = dependentKeys(key, sets);
   const components = system.components
     .map(component => ({ component, rules: component.rules.filter(rule => usesAny(rule, keys)) }))
@@ -33,7 +37,15 @@ export function tokenReach(system: System, key: string): TokenReach {
   return {
     components,
     rules: components.reduce((sum, { rules }) => sum + rules.length, 0),
-    combinations: components.reduce((sum, { component, rules }) => sum + unionCount(component, rules.map(rule => rule.region)), 0n),
+    combinations: components.reduce(
+      (sum, { component, rules }) =>
+        sum +
+        unionCount(
+          component,
+          rules.map(rule => rule.region),
+        ),
+      0n,
+    ),
   };
 }
 

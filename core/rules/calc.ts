@@ -6,7 +6,10 @@ export type Calc =
   | { readonly kind: 'number'; readonly value: number; readonly unit: string }
   | { readonly kind: 'token'; readonly key: string }
   | { readonly kind: 'property'; readonly part: string; readonly property: string }
-  | { readonly kind: 'sum' | 'product'; readonly terms: readonly { readonly sign: '+' | '-' | '*' | '/'; readonly term: Calc }[] }
+  | {
+      readonly kind: 'sum' | 'product';
+      readonly terms: readonly { readonly sign: '+' | '-' | '*' | '/'; readonly term: Calc }[];
+    }
   | { readonly kind: 'call'; readonly name: 'min' | 'max' | 'clamp'; readonly args: readonly Calc[] };
 
 export class CalcSyntaxError extends Error {}
@@ -16,7 +19,8 @@ interface Lexeme {
   readonly space: boolean;
 }
 
-const LEXEME = /\s*(?:(\d*\.?\d+(?:e[+-]?\d+)?(?:%|[a-z]+)?)|(\{[^{}]*\})|(@[A-Za-z][\w-]*\.[a-z-]+)|([a-z]+\()|([-+*/(),]))/iy;
+const LEXEME =
+  /\s*(?:(\d*\.?\d+(?:e[+-]?\d+)?(?:%|[a-z]+)?)|(\{[^{}]*\})|(@[A-Za-z][\w-]*\.[a-z-]+)|([a-z]+\()|([-+*/(),]))/iy;
 const MAX_NESTING = 32;
 
 /** Parses the whole text of a `calc(…)` value. Throws `CalcSyntaxError`. */
@@ -81,7 +85,8 @@ class CalcParser {
     for (let next = this.peek(); next?.text === '+' || next?.text === '-'; next = this.peek()) {
       this.at++;
       const after = this.peek();
-      if (!next.space || !after?.space) throw new CalcSyntaxError(`needs a space on both sides of “${next.text}”`);
+      if (!next.space || !after?.space)
+        throw new CalcSyntaxError(`needs a space on both sides of “${next.text}”`);
       terms.push({ sign: next.text as '+' | '-', term: this.product(depth) });
     }
     return terms.length === 1 ? terms[0]!.term : { kind: 'sum', terms };
@@ -124,7 +129,10 @@ class CalcParser {
 }
 
 /** Tokens and properties that an expression refers to. */
-export function calcReferences(calc: Calc): { tokens: string[]; properties: { part: string; property: string }[] } {
+export function calcReferences(calc: Calc): {
+  tokens: string[];
+  properties: { part: string; property: string }[];
+} {
   const tokens: string[] = [];
   const properties: { part: string; property: string }[] = [];
   const visit = (node: Calc): void => {
@@ -138,7 +146,11 @@ export function calcReferences(calc: Calc): { tokens: string[]; properties: { pa
 }
 
 /** Writes an expression as CSS text; `leaf` writes tokens and properties. Nested sums keep their brackets. */
-export function calcText(calc: Calc, leaf: (node: Calc & { kind: 'token' | 'property' }) => string, top = true): string {
+export function calcText(
+  calc: Calc,
+  leaf: (node: Calc & { kind: 'token' | 'property' }) => string,
+  top = true,
+): string {
   switch (calc.kind) {
     case 'number':
       return `${calc.value}${calc.unit}`;

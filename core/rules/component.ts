@@ -1,5 +1,10 @@
 import { readAnatomy, type Anatomy } from '../anatomy/anatomy';
-import type { ComponentDocument, PlateDocument, RuleDocument, SampleDocument } from '../formats/component-document';
+import type {
+  ComponentDocument,
+  PlateDocument,
+  RuleDocument,
+  SampleDocument,
+} from '../formats/component-document';
 import { pointer } from '../formats/json';
 import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
@@ -101,8 +106,17 @@ function reportTwins(ids: readonly string[], list: string, problems: ProblemList
   });
 }
 
-function readRules(documents: readonly RuleDocument[], anatomy: Anatomy, space: Space, problems: ProblemList): Rule[] {
-  reportTwins(documents.map(rule => rule.id), 'rules', problems);
+function readRules(
+  documents: readonly RuleDocument[],
+  anatomy: Anatomy,
+  space: Space,
+  problems: ProblemList,
+): Rule[] {
+  reportTwins(
+    documents.map(rule => rule.id),
+    'rules',
+    problems,
+  );
   return documents.flatMap((document, index) => {
     const at = pointer('rules', index);
     const region = readCondition(document.when, space.axes, `${at}/when`, problems);
@@ -111,12 +125,22 @@ function readRules(documents: readonly RuleDocument[], anatomy: Anatomy, space: 
   });
 }
 
-function readSettings(document: RuleDocument, at: string, anatomy: Anatomy, problems: ProblemList): Setting[] {
+function readSettings(
+  document: RuleDocument,
+  at: string,
+  anatomy: Anatomy,
+  problems: ProblemList,
+): Setting[] {
   return Object.entries(document.set).flatMap(([part, properties]) => {
     const here = `${at}/set${pointer(part)}`;
     if (!anatomy.byName.has(part)) {
       const names = [...anatomy.byName.keys()];
-      problems.error(here, 'unknown-part', `There is no part “${part}” here; there is ${oneOf(names, 12)}.`, nearest(part, names));
+      problems.error(
+        here,
+        'unknown-part',
+        `There is no part “${part}” here; there is ${oneOf(names, 12)}.`,
+        nearest(part, names),
+      );
       return [];
     }
     return Object.entries(properties).flatMap(([name, text]) => {
@@ -137,18 +161,41 @@ function readSettings(document: RuleDocument, at: string, anatomy: Anatomy, prob
 
 function readSituations(document: ComponentDocument, space: Space, problems: ProblemList): Situation[] {
   const documents = document.situations ?? [];
-  reportTwins(documents.map(situation => situation.id), 'situations', problems);
+  reportTwins(
+    documents.map(situation => situation.id),
+    'situations',
+    problems,
+  );
   return documents.flatMap((situation, index) => {
-    const region = readCondition(situation.when, space.axes, `${pointer('situations', index)}/when`, problems);
+    const region = readCondition(
+      situation.when,
+      space.axes,
+      `${pointer('situations', index)}/when`,
+      problems,
+    );
     if (!region) return [];
-    const when = Object.fromEntries(Object.entries(situation.when).map(([axis, value]) => [axis, [value].flat()[0]!]));
-    return [{ id: situation.id, title: situation.title ?? situation.id, means: situation.means ?? '', region, when }];
+    const when = Object.fromEntries(
+      Object.entries(situation.when).map(([axis, value]) => [axis, [value].flat()[0]!]),
+    );
+    return [
+      {
+        id: situation.id,
+        title: situation.title ?? situation.id,
+        means: situation.means ?? '',
+        region,
+        when,
+      },
+    ];
   });
 }
 
 function readPlates(document: ComponentDocument, space: Space, problems: ProblemList): PlateDocument[] {
   const documents = document.plates ?? [];
-  reportTwins(documents.map(plate => plate.id), 'plates', problems);
+  reportTwins(
+    documents.map(plate => plate.id),
+    'plates',
+    problems,
+  );
   const names = ['situation', ...space.axes.map(axis => axis.id)];
   const samples = (document.samples ?? []).map(sample => sample.id);
   return documents.map((plate, index) => {
@@ -156,14 +203,24 @@ function readPlates(document: ComponentDocument, space: Space, problems: Problem
     const known = (direction: 'across' | 'down'): string[] =>
       plate[direction].filter((axis, place) => {
         if (names.includes(axis)) return true;
-        problems.error(`${at}/${direction}/${place}`, 'unknown-axis', `There is no axis “${axis}”; there is ${oneOf(names, 12)}.`, nearest(axis, names));
+        problems.error(
+          `${at}/${direction}/${place}`,
+          'unknown-axis',
+          `There is no axis “${axis}”; there is ${oneOf(names, 12)}.`,
+          nearest(axis, names),
+        );
         return false;
       });
     for (const [axis, value] of Object.entries(plate.hold ?? {})) {
       readCondition({ [axis]: [value] }, space.axes, `${at}/hold`, problems);
     }
     if (plate.sample !== undefined && !samples.includes(plate.sample)) {
-      problems.error(`${at}/sample`, 'unknown-sample', `There is no sample “${plate.sample}”.`, nearest(plate.sample, samples));
+      problems.error(
+        `${at}/sample`,
+        'unknown-sample',
+        `There is no sample “${plate.sample}”.`,
+        nearest(plate.sample, samples),
+      );
     }
     return { ...plate, across: known('across'), down: known('down') };
   });

@@ -28,10 +28,17 @@ export function settingPatch(
   if (!rule) return [];
   const place = pointer('rules', index, 'set', part);
   const properties = Object.hasOwn(rule.set, part) ? rule.set[part]! : null;
-  if (text === null) return properties && Object.hasOwn(properties, property) ? removal(properties, place, property) : [];
+  if (text === null)
+    return properties && Object.hasOwn(properties, property) ? removal(properties, place, property) : [];
   if (!properties) return [{ op: 'add', path: place, value: { [property]: text } }];
   if (properties[property] === text) return [];
-  return [{ op: Object.hasOwn(properties, property) ? 'replace' : 'add', path: place + pointer(property), value: text }];
+  return [
+    {
+      op: Object.hasOwn(properties, property) ? 'replace' : 'add',
+      path: place + pointer(property),
+      value: text,
+    },
+  ];
 }
 
 function removal(properties: object, place: string, property: string): PatchOperation[] {
@@ -41,7 +48,13 @@ function removal(properties: object, place: string, property: string): PatchOper
 }
 
 /** A new rule goes last, where it has the last word. */
-function newRule(component: Component, region: Box, part: string, property: string, text: string): PatchOperation[] {
+function newRule(
+  component: Component,
+  region: Box,
+  part: string,
+  property: string,
+  text: string,
+): PatchOperation[] {
   const value: RuleDocument = {
     id: freshRuleId(component, region),
     when: writeCondition(region, component.space.axes),

@@ -44,11 +44,16 @@ export function ledger(
   around: Surroundings,
 ): Ledger {
   const indices = combinations.map(combination => component.space.indices(combination));
-  const speaks = (rule: Rule): boolean => indices.length === 0 || indices.some(each => inBox(rule.region, each));
+  const speaks = (rule: Rule): boolean =>
+    indices.length === 0 || indices.some(each => inBox(rule.region, each));
   const target = scope && component.rules.findLast(rule => equal(rule.region, scope));
   const rules = component.rules.filter(rule => speaks(rule) || rule === target);
   const words = (box: Box): string => conditionWords(box, component.space.axes);
-  const columns: LedgerColumn[] = rules.map(rule => ({ rule, words: words(rule.region), isScope: rule === target }));
+  const columns: LedgerColumn[] = rules.map(rule => ({
+    rule,
+    words: words(rule.region),
+    isScope: rule === target,
+  }));
   if (scope && !target) columns.push({ rule: null, words: words(scope), isScope: true });
   const resolved = combinations.map(combination => resolve(component, combination, around).parts);
   const rows = rowNames(component, rules).map(({ part, property }) => ({
@@ -63,7 +68,9 @@ export function ledger(
 /** Every property some rule sets, parts in anatomical order, properties as the first rule has them. */
 function rowNames(component: Component, rules: readonly Rule[]): { part: string; property: string }[] {
   return component.anatomy.parts.flatMap(({ name: part }) => {
-    const properties = rules.flatMap(rule => rule.settings.filter(setting => setting.part === part).map(setting => setting.property.name));
+    const properties = rules.flatMap(rule =>
+      rule.settings.filter(setting => setting.part === part).map(setting => setting.property.name),
+    );
     return [...new Set(properties)].map(property => ({ part, property }));
   });
 }
@@ -73,7 +80,11 @@ const settingOf = (rule: Rule, part: string, property: string): Setting | undefi
 
 /** Whether a rule has a word on a property, under its own name or a shorthand's. */
 const saysOf = (rule: Rule, part: string, property: string): boolean =>
-  rule.settings.some(setting => setting.part === part && (setting.property.name === property || setting.property.longhands.includes(property)));
+  rule.settings.some(
+    setting =>
+      setting.part === part &&
+      (setting.property.name === property || setting.property.longhands.includes(property)),
+  );
 
 function entry(
   rule: Rule,

@@ -79,7 +79,11 @@ const SIZES = ['width', 'height', 'min-width', 'min-height'] as const;
 export const PROPERTIES: readonly Property[] = [
   property('present', 'keyword', { initial: 'true', keywords: 'true false', native: null }),
 
-  property('color', 'color', { inherited: true, initial: 'currentcolor', keywords: 'currentcolor transparent' }),
+  property('color', 'color', {
+    inherited: true,
+    initial: 'currentcolor',
+    keywords: 'currentcolor transparent',
+  }),
   property('background-color', 'color', { initial: 'transparent', keywords: 'transparent currentcolor' }),
   property('background-image', 'image', { initial: 'none', keywords: 'none', native: null }),
   property('opacity', 'number', { initial: '1' }),
@@ -94,7 +98,13 @@ export const PROPERTIES: readonly Property[] = [
   property('outline-style', 'lineStyle', { initial: 'none', keywords: LINE_STYLES }),
   property('outline-offset', 'length'),
 
-  ...SIZES.map(name => property(name, 'length', { initial: 'auto', nonNegative: true, keywords: 'auto min-content max-content' })),
+  ...SIZES.map(name =>
+    property(name, 'length', {
+      initial: 'auto',
+      nonNegative: true,
+      keywords: 'auto min-content max-content',
+    }),
+  ),
   ...(['max-width', 'max-height'] as const).map(name =>
     property(name, 'length', { initial: 'none', nonNegative: true, keywords: 'none max-content' }),
   ),
@@ -102,15 +112,26 @@ export const PROPERTIES: readonly Property[] = [
   ...flow('margin', false),
   property('gap', 'length', { scope: 'box', nonNegative: true }),
 
-  property('flex-direction', 'keyword', { scope: 'box', initial: 'row', keywords: 'row column row-reverse column-reverse' }),
+  property('flex-direction', 'keyword', {
+    scope: 'box',
+    initial: 'row',
+    keywords: 'row column row-reverse column-reverse',
+  }),
   property('flex-wrap', 'keyword', { scope: 'box', initial: 'nowrap', keywords: 'nowrap wrap' }),
-  property('align-items', 'keyword', { scope: 'box', initial: 'stretch', keywords: 'stretch center flex-start flex-end baseline' }),
+  property('align-items', 'keyword', {
+    scope: 'box',
+    initial: 'stretch',
+    keywords: 'stretch center flex-start flex-end baseline',
+  }),
   property('justify-content', 'keyword', {
     scope: 'box',
     initial: 'flex-start',
     keywords: 'flex-start center flex-end space-between',
   }),
-  property('align-self', 'keyword', { initial: 'auto', keywords: 'auto stretch center flex-start flex-end baseline' }),
+  property('align-self', 'keyword', {
+    initial: 'auto',
+    keywords: 'auto stretch center flex-start flex-end baseline',
+  }),
   property('flex-grow', 'number', { initial: '0', nonNegative: true }),
   property('flex-shrink', 'number', { initial: '1', nonNegative: true }),
   property('flex-basis', 'length', { initial: 'auto', nonNegative: true, keywords: 'auto content' }),
@@ -121,22 +142,83 @@ export const PROPERTIES: readonly Property[] = [
 
   property('font-family', 'fontFamily', { scope: 'text', inherited: true, initial: 'inherit' }),
   property('font-size', 'length', { scope: 'text', inherited: true, initial: 'inherit', nonNegative: true }),
-  property('font-weight', 'fontWeight', { scope: 'text', inherited: true, initial: 'inherit', keywords: 'normal bold' }),
-  property('font-style', 'keyword', { scope: 'text', inherited: true, initial: 'inherit', keywords: 'normal italic' }),
-  property('line-height', 'lineHeight', { scope: 'text', inherited: true, initial: 'inherit', nonNegative: true, keywords: 'normal' }),
-  property('letter-spacing', 'length', { scope: 'text', inherited: true, initial: 'inherit', keywords: 'normal' }),
-  property('text-align', 'keyword', { scope: 'text', inherited: true, initial: 'inherit', keywords: 'start end center' }),
-  property('text-transform', 'keyword', { scope: 'text', inherited: true, initial: 'inherit', keywords: 'none uppercase lowercase' }),
-  property('text-decoration-line', 'keyword', { scope: 'text', initial: 'none', keywords: 'none underline line-through' }),
-  property('text-overflow', 'keyword', { scope: 'text', initial: 'clip', keywords: 'clip ellipsis', native: null }),
-  property('white-space', 'keyword', { scope: 'text', inherited: true, initial: 'inherit', keywords: 'normal nowrap pre-wrap', native: null }),
-  property('caret-color', 'color', { scope: 'text', inherited: true, initial: 'inherit', keywords: 'auto transparent', native: null }),
+  property('font-weight', 'fontWeight', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'normal bold',
+  }),
+  property('font-style', 'keyword', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'normal italic',
+  }),
+  property('line-height', 'lineHeight', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    nonNegative: true,
+    keywords: 'normal',
+  }),
+  property('letter-spacing', 'length', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'normal',
+  }),
+  property('text-align', 'keyword', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'start end center',
+  }),
+  property('text-transform', 'keyword', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'none uppercase lowercase',
+  }),
+  property('text-decoration-line', 'keyword', {
+    scope: 'text',
+    initial: 'none',
+    keywords: 'none underline line-through',
+  }),
+  property('text-overflow', 'keyword', {
+    scope: 'text',
+    initial: 'clip',
+    keywords: 'clip ellipsis',
+    native: null,
+  }),
+  property('white-space', 'keyword', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'normal nowrap pre-wrap',
+    native: null,
+  }),
+  property('caret-color', 'color', {
+    scope: 'text',
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'auto transparent',
+    native: null,
+  }),
 
-  property('cursor', 'keyword', { inherited: true, initial: 'inherit', keywords: 'auto default text pointer not-allowed progress', native: null }),
+  property('cursor', 'keyword', {
+    inherited: true,
+    initial: 'inherit',
+    keywords: 'auto default text pointer not-allowed progress',
+    native: null,
+  }),
   property('pointer-events', 'keyword', { inherited: true, initial: 'inherit', keywords: 'auto none' }),
   property('transition-property', 'text', { initial: 'none', keywords: 'none all', native: null }),
   property('transition-duration', 'time', { initial: '0ms', nonNegative: true, native: null }),
-  property('transition-timing-function', 'easing', { initial: 'ease', keywords: 'linear ease ease-in ease-out ease-in-out', native: null }),
+  property('transition-timing-function', 'easing', {
+    initial: 'ease',
+    keywords: 'linear ease ease-in ease-out ease-in-out',
+    native: null,
+  }),
   property('transition-delay', 'time', { initial: '0ms', native: null }),
 ];
 

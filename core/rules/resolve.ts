@@ -64,7 +64,8 @@ class Specimen {
     rules: readonly Rule[],
     private readonly around: Surroundings,
   ) {
-    for (const rule of rules) for (const setting of rule.settings) this.slotFor(setting.part, setting.property);
+    for (const rule of rules)
+      for (const setting of rule.settings) this.slotFor(setting.part, setting.property);
     for (const rule of rules) for (const setting of rule.settings) this.speak(rule, setting);
     this.order = component.anatomy.parts.map(part => part.name);
   }
@@ -85,7 +86,9 @@ class Specimen {
 
   outcomes(): Outcomes {
     const parts: Record<string, Record<string, Outcome>> = {};
-    const slots = [...this.slots.values()].sort((a, b) => this.order.indexOf(a.part) - this.order.indexOf(b.part));
+    const slots = [...this.slots.values()].sort(
+      (a, b) => this.order.indexOf(a.part) - this.order.indexOf(b.part),
+    );
     for (const slot of slots) (parts[slot.part] ??= {})[slot.property.name] = this.outcome(slot);
     return parts;
   }
@@ -155,11 +158,13 @@ class Specimen {
   private compute({ property, trail }: Slot): Quantity | null {
     const { value } = trail.at(-1)!.setting;
     const { rootFontSize } = this.around;
-    if (value.kind === 'literal') return readQuantity(settledText(property, value.css, rootFontSize), rootFontSize);
+    if (value.kind === 'literal')
+      return readQuantity(settledText(property, value.css, rootFontSize), rootFontSize);
     if (value.kind === 'token') return this.tokenQuantity(value.key);
     try {
       const result = evaluate(value.calc, rootFontSize, node => {
-        const inner = node.kind === 'token' ? this.tokenQuantity(node.key) : this.quantity(node.part, node.property);
+        const inner =
+          node.kind === 'token' ? this.tokenQuantity(node.key) : this.quantity(node.part, node.property);
         if (!inner) throw new CalcTypeError('refers to something without a size');
         return inner;
       });

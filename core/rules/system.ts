@@ -31,7 +31,10 @@ const DEFAULTS = { id: 'system', title: 'System', prefix: 'ds', rootFontSize: 16
  */
 export function compileSystem(documents: Documents, before?: System): System {
   const manifest = documents.get('system.json');
-  const system = { ...DEFAULTS, ...(isObject(manifest) ? (manifest as unknown as SystemDocument) : {}) } as SystemDocument & typeof DEFAULTS;
+  const system = {
+    ...DEFAULTS,
+    ...(isObject(manifest) ? (manifest as unknown as SystemDocument) : {}),
+  } as SystemDocument & typeof DEFAULTS;
   const components = documentsOf(documents, 'component').map(
     ([file, document]) => [file, compileComponent(document as ComponentDocument)] as const,
   );
@@ -43,7 +46,10 @@ export function compileSystem(documents: Documents, before?: System): System {
     subtitle: system.subtitle ?? '',
     prefix: system.prefix,
     rootFontSize: system.rootFontSize,
-    tokens: before && sameTokens(before.documents, documents) ? before.tokens : new TokenModel(documents, system.resolver),
+    tokens:
+      before && sameTokens(before.documents, documents)
+        ? before.tokens
+        : new TokenModel(documents, system.resolver),
     components: components.map(([, component]) => component).sort((a, b) => rank(a.id) - rank(b.id)),
     fileOf: new Map(components.map(([file, component]) => [component.id, file])),
     icons: new Map(documentsOf(documents, 'icon').map(([path, svg]) => [iconName(path), String(svg)])),
@@ -57,7 +63,9 @@ function sameTokens(before: Documents, after: Documents): boolean {
   const relevant = (documents: Documents): string[] =>
     [...documents.keys()].filter(path => path.startsWith('tokens/') || path === 'system.json');
   const paths = relevant(after);
-  return paths.length === relevant(before).length && paths.every(path => before.get(path) === after.get(path));
+  return (
+    paths.length === relevant(before).length && paths.every(path => before.get(path) === after.get(path))
+  );
 }
 
 export function componentNamed(system: System, id: string): Component | undefined {

@@ -84,14 +84,16 @@ const WORDS: Record<Dimension, string> = { number: 'a plain number', length: 'a 
 function alike(parts: readonly Quantity[], where: string, join: (amounts: number[]) => number): Quantity {
   const first = parts[0]!;
   const other = parts.find(part => part.dimension !== first.dimension);
-  if (other) throw new CalcTypeError(`mixes ${WORDS[first.dimension]} and ${WORDS[other.dimension]} in ${where}`);
+  if (other)
+    throw new CalcTypeError(`mixes ${WORDS[first.dimension]} and ${WORDS[other.dimension]} in ${where}`);
   const amounts = parts.map(part => part.amount);
   const known = amounts.every(amount => amount !== null);
   return { dimension: first.dimension, amount: known ? join(amounts as number[]) : null };
 }
 
 function times(left: Quantity, sign: string, right: Quantity): Quantity {
-  if (sign === '/' && right.dimension !== 'number') throw new CalcTypeError(`divides by ${WORDS[right.dimension]}`);
+  if (sign === '/' && right.dimension !== 'number')
+    throw new CalcTypeError(`divides by ${WORDS[right.dimension]}`);
   if (left.dimension !== 'number' && right.dimension !== 'number') {
     throw new CalcTypeError(`multiplies ${WORDS[left.dimension]} by ${WORDS[right.dimension]}`);
   }

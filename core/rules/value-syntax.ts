@@ -7,7 +7,11 @@ import { valueKind } from './value-kinds';
 
 /** A value that a rule sets, read from its text. */
 export type Value =
-  | { readonly kind: 'literal'; readonly text: string; /** As CSS writes it, safe in a stylesheet. */ readonly css: string }
+  | {
+      readonly kind: 'literal';
+      readonly text: string;
+      /** As CSS writes it, safe in a stylesheet. */ readonly css: string;
+    }
   | { readonly kind: 'token'; readonly text: string; readonly key: string }
   | { readonly kind: 'calc'; readonly text: string; readonly calc: Calc };
 
@@ -34,13 +38,18 @@ function read(property: Property, text: string): ReadValue {
   if (token) return { ok: true, value: { kind: 'token', text, key: token[1]!.trim() } };
   if (/^(calc|min|max|clamp)\(/i.test(text)) return readCalculation(property, text);
   if (/[{}@]/.test(text)) {
-    return wrong(property, text, 'cannot be read: a token stands alone, as {group.token}; anything else goes into calc()');
+    return wrong(
+      property,
+      text,
+      'cannot be read: a token stands alone, as {group.token}; anything else goes into calc()',
+    );
   }
   return readLiteral(property, text);
 }
 
 function readCalculation(property: Property, text: string): ReadValue {
-  if (valueKind(property.kind).calc === null) return wrong(property, text, 'cannot be calculated for this property');
+  if (valueKind(property.kind).calc === null)
+    return wrong(property, text, 'cannot be calculated for this property');
   try {
     return { ok: true, value: { kind: 'calc', text, calc: parseCalc(text) } };
   } catch (error) {
@@ -68,7 +77,8 @@ function parseValue(text: string): CssNode | null {
   try {
     let faulty = false;
     const tree = parse(text, { context: 'value', onParseError: () => (faulty = true) });
-    const balanced = [...text].filter(char => char === '(').length === [...text].filter(char => char === ')').length;
+    const balanced =
+      [...text].filter(char => char === '(').length === [...text].filter(char => char === ')').length;
     return faulty || !balanced ? null : tree;
   } catch {
     return null;
@@ -88,7 +98,9 @@ function wrong(property: Property, text: string, reason: string, suggestion?: st
 }
 
 /** The registry's row for a written property name, or what to say when there is none. */
-export function readProperty(name: string): { ok: true; property: Property } | { ok: false; message: string; suggestion?: string } {
+export function readProperty(
+  name: string,
+): { ok: true; property: Property } | { ok: false; message: string; suggestion?: string } {
   const property = propertyNamed(name);
   if (property) return { ok: true, property };
   const suggestion = nearest(name, PROPERTY_NAMES);

@@ -30,7 +30,10 @@ export const MAX_VALUES = 30;
 
 /** `labelPlacement` as an attribute or class writes it: `label-placement`. */
 export function kebab(name: string): string {
-  return name.replace(/([a-z0-9])([A-Z])/g, '$1-$2').replace(/_/g, '-').toLowerCase();
+  return name
+    .replace(/([a-z0-9])([A-Z])/g, '$1-$2')
+    .replace(/_/g, '-')
+    .toLowerCase();
 }
 
 /** `label-placement` as people read it: `Label placement`. */
@@ -50,10 +53,15 @@ export function readAxes(documents: readonly AxisDocument[], problems: ProblemLi
       return;
     }
     if (document.id === 'situation') {
-      problems.error(`${at}/id`, 'reserved-name', '“situation” names the situations and cannot name an axis.');
+      problems.error(
+        `${at}/id`,
+        'reserved-name',
+        '“situation” names the situations and cannot name an axis.',
+      );
       return;
     }
-    const axis = document.kind === 'state' ? readState(document, at, problems) : readOption(document, at, problems);
+    const axis =
+      document.kind === 'state' ? readState(document, at, problems) : readOption(document, at, problems);
     if (axis) axes.push(axis);
   });
   return axes;
@@ -66,17 +74,27 @@ function readOption(document: AxisDocument, at: string, problems: ProblemList): 
     return null;
   }
   if (values.length > MAX_VALUES) {
-    problems.error(`${at}/values`, 'too-many-values', `An axis has at most ${MAX_VALUES} values; this has ${values.length}.`);
+    problems.error(
+      `${at}/values`,
+      'too-many-values',
+      `An axis has at most ${MAX_VALUES} values; this has ${values.length}.`,
+    );
     return null;
   }
   const ids = values.map(value => value.id);
   ids.forEach((id, index) => {
-    if (ids.indexOf(id) < index) problems.error(`${at}/values/${index}/id`, 'duplicate-id', `“${id}” is there already.`);
+    if (ids.indexOf(id) < index)
+      problems.error(`${at}/values/${index}/id`, 'duplicate-id', `“${id}” is there already.`);
   });
   const preset = document.default ?? ids[0]!;
   let rest = ids.indexOf(preset);
   if (rest < 0) {
-    problems.error(`${at}/default`, 'unknown-value', `“${preset}” is no value of ${document.id}; there is ${oneOf(ids)}.`, nearest(preset, ids));
+    problems.error(
+      `${at}/default`,
+      'unknown-value',
+      `“${preset}” is no value of ${document.id}; there is ${oneOf(ids)}.`,
+      nearest(preset, ids),
+    );
     rest = 0;
   }
   return {
@@ -99,14 +117,24 @@ function readState(document: AxisDocument, at: string, problems: ProblemList): A
   const row = stateAxis(document.id);
   if (!row) {
     const names = STATE_CATALOGUE.map(state => state.id);
-    problems.error(`${at}/id`, 'unknown-state', `“${document.id}” is no state; there is ${oneOf(names, 12)}.`, nearest(document.id, names));
+    problems.error(
+      `${at}/id`,
+      'unknown-state',
+      `“${document.id}” is no state; there is ${oneOf(names, 12)}.`,
+      nearest(document.id, names),
+    );
     return null;
   }
   const known = row.values.map(value => value.id);
   const wanted = document.values?.map(value => value.id) ?? known;
   wanted.forEach((id, index) => {
     if (known.includes(id)) return;
-    problems.error(`${at}/values/${index}/id`, 'unknown-value', `“${id}” is no value of ${row.id}; there is ${oneOf(known)}.`, nearest(id, known));
+    problems.error(
+      `${at}/values/${index}/id`,
+      'unknown-value',
+      `“${id}” is no value of ${row.id}; there is ${oneOf(known)}.`,
+      nearest(id, known),
+    );
   });
   // The catalogue's order is the meaning of a ladder; a document chooses among its values, not their order.
   const kept = row.values.filter((value, index) => index === 0 || wanted.includes(value.id));

@@ -9,7 +9,8 @@ export const isEmpty = (box: Box): boolean => box.includes(0);
 export const intersect = (a: Box, b: Box): Box => a.map((mask, axis) => mask & b[axis]!);
 
 /** Whether every combination of `inner` lies in `outer`. */
-export const contains = (outer: Box, inner: Box): boolean => inner.every((mask, axis) => (mask & ~outer[axis]!) === 0);
+export const contains = (outer: Box, inner: Box): boolean =>
+  inner.every((mask, axis) => (mask & ~outer[axis]!) === 0);
 
 export const disjoint = (a: Box, b: Box): boolean => a.some((mask, axis) => (mask & b[axis]!) === 0);
 
@@ -18,7 +19,8 @@ export const equal = (a: Box, b: Box): boolean => a.every((mask, axis) => mask =
 /** The smallest box around both. */
 export const hull = (a: Box, b: Box): Box => a.map((mask, axis) => mask | b[axis]!);
 
-export const withMask = (box: Box, axis: number, mask: number): Box => box.map((old, index) => (index === axis ? mask : old));
+export const withMask = (box: Box, axis: number, mask: number): Box =>
+  box.map((old, index) => (index === axis ? mask : old));
 
 /** Number of values in a mask. */
 export function bitCount(mask: number): number {
@@ -36,7 +38,8 @@ export function bits(mask: number): number[] {
 }
 
 /** Number of combinations in a box. */
-export const volume = (box: Box): bigint => box.reduce((product, mask) => product * BigInt(bitCount(mask)), 1n);
+export const volume = (box: Box): bigint =>
+  box.reduce((product, mask) => product * BigInt(bitCount(mask)), 1n);
 
 /** `a` without `b`, as disjoint boxes: at most one per axis (the classic guillotine cut). */
 export function subtract(a: Box, b: Box): Box[] {

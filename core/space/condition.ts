@@ -22,7 +22,12 @@ export function readCondition(
     const index = axes.findIndex(axis => axis.id === id);
     if (index < 0) {
       const names = axes.map(axis => axis.id);
-      problems.error(here, 'unknown-axis', `There is no axis “${id}” here; there is ${oneOf(names, 12)}.`, nearest(id, names));
+      problems.error(
+        here,
+        'unknown-axis',
+        `There is no axis “${id}” here; there is ${oneOf(names, 12)}.`,
+        nearest(id, names),
+      );
       readableSoFar = false;
       continue;
     }
@@ -37,7 +42,12 @@ export function readCondition(
   return readableSoFar ? box : null;
 }
 
-function readMask(wanted: string | readonly string[], axis: Axis, at: string, problems: ProblemList): number | null {
+function readMask(
+  wanted: string | readonly string[],
+  axis: Axis,
+  at: string,
+  problems: ProblemList,
+): number | null {
   const ids = axis.values.map(value => value.id);
   let mask = 0;
   let fine = true;
@@ -48,7 +58,12 @@ function readMask(wanted: string | readonly string[], axis: Axis, at: string, pr
       return;
     }
     const here = Array.isArray(wanted) ? `${at}/${index}` : at;
-    problems.error(here, 'unknown-value', `“${id}” is no value of ${axis.id}; there is ${oneOf(ids, 12)}.`, nearest(id, ids));
+    problems.error(
+      here,
+      'unknown-value',
+      `“${id}” is no value of ${axis.id}; there is ${oneOf(ids, 12)}.`,
+      nearest(id, ids),
+    );
     fine = false;
   });
   if (!fine) return null;
@@ -78,7 +93,8 @@ export function writeCondition(box: Box, axes: readonly Axis[]): ConditionDocume
 export function writeExact(box: Box, axes: readonly Axis[]): Record<string, string[]> {
   const region: Record<string, string[]> = {};
   axes.forEach((axis, index) => {
-    if (box[index] !== 2 ** axis.values.length - 1) region[axis.id] = bits(box[index]!).map(value => axis.values[value]!.id);
+    if (box[index] !== 2 ** axis.values.length - 1)
+      region[axis.id] = bits(box[index]!).map(value => axis.values[value]!.id);
   });
   return region;
 }

@@ -34,10 +34,12 @@ export function settle(
   let combination = [...raw];
   const acted: number[] = [];
   const seen = new Set([combination.join()]);
-  for (let index = 0; index < limits.length; ) {
+  for (let index = 0; index < limits.length;) {
     const limit = limits[index]!;
     const inside = limit.region.every((mask, axis) => (mask >> combination[axis]!) & 1);
-    const broken = inside ? limit.holds.filter(({ axis, allowed }) => !((allowed >> combination[axis]!) & 1)) : [];
+    const broken = inside
+      ? limit.holds.filter(({ axis, allowed }) => !((allowed >> combination[axis]!) & 1))
+      : [];
     if (broken.length === 0) {
       index++;
       continue;
@@ -88,7 +90,11 @@ function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | n
       if (bad === 0) continue;
       parts = parts.flatMap(part => {
         const stays = part.box[axis]! & ~bad;
-        const change = { box: withMask(part.box, axis, part.box[axis]! & bad), target: replaced(part.target, axis, first), changed: true };
+        const change = {
+          box: withMask(part.box, axis, part.box[axis]! & bad),
+          target: replaced(part.target, axis, first),
+          changed: true,
+        };
         return stays === 0 ? [change] : [{ ...part, box: withMask(part.box, axis, stays) }, change];
       });
     }
@@ -148,7 +154,9 @@ function joinAlike(pieces: readonly Piece[]): Piece[] {
     const key = piece.target.join();
     byTarget.set(key, [...(byTarget.get(key) ?? []), piece]);
   }
-  return [...byTarget.values()].flatMap(alike => joined(alike.map(({ box }) => box)).map(box => ({ box, target: alike[0]!.target })));
+  return [...byTarget.values()].flatMap(alike =>
+    joined(alike.map(({ box }) => box)).map(box => ({ box, target: alike[0]!.target })),
+  );
 }
 
 /** The image of a whole piece inside `region` counts once per allowed combination: only untouched pieces are allowed. */

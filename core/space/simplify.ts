@@ -9,7 +9,12 @@ export function simplify(boxes: readonly Box[], full: Box, free: readonly Box[] 
   let result = joined(boxes.filter(box => !isEmpty(box)));
   const room = [...result, ...free];
   result = result.map(box => widened(box, full, room));
-  result = result.filter((box, index) => !result.some((other, j) => (j < index && equal(box, other)) || (contains(other, box) && !equal(box, other))));
+  result = result.filter(
+    (box, index) =>
+      !result.some(
+        (other, j) => (j < index && equal(box, other)) || (contains(other, box) && !equal(box, other)),
+      ),
+  );
   for (let index = result.length - 1; index >= 0; index--) {
     const others = result.filter((_, j) => j !== index);
     if (isCovered(result[index]!, [...others, ...free])) result = others;

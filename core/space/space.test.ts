@@ -29,7 +29,9 @@ describe('a space against the plain walk', () => {
         expect(problems.problems.map(each => each.code)).toEqual(restless ? ['unsettled-limits'] : []);
         if (restless) return;
         for (const raw of all) {
-          expect(space.written(space.settled(space.indices(raw)).combination)).toEqual(settledPlain(document, raw));
+          expect(space.written(space.settled(space.indices(raw)).combination)).toEqual(
+            settledPlain(document, raw),
+          );
         }
         expect(space.count()).toBe(BigInt(all.filter(each => isAllowed(document, each)).length));
         for (const rule of document.rules ?? []) {
@@ -79,7 +81,9 @@ describe('boxes', () => {
       fc.property(box, box, (a, b) => {
         const pieces = subtract(a, b);
         const both = a.map((mask, axis) => mask & b[axis]!);
-        expect(pieces.reduce((sum, piece) => sum + volume(piece), 0n)).toBe(volume(a) - (both.includes(0) ? 0n : volume(both)));
+        expect(pieces.reduce((sum, piece) => sum + volume(piece), 0n)).toBe(
+          volume(a) - (both.includes(0) ? 0n : volume(both)),
+        );
         expect(isCovered(a, [...pieces, b])).toBe(true);
       }),
     );
@@ -87,13 +91,14 @@ describe('boxes', () => {
 });
 
 describe('what is wrong with a space', () => {
-  const codes = (rest: Partial<ComponentDocument>): string[] => read(component(rest)).problems.problems.map(each => `${each.pointer} ${each.code}`);
+  const codes = (rest: Partial<ComponentDocument>): string[] =>
+    read(component(rest)).problems.problems.map(each => `${each.pointer} ${each.code}`);
 
   test('misspelt states, values and defaults are placed', () => {
     expect(codes({ axes: [{ id: 'pointr', kind: 'state' }] })).toEqual(['/axes/0/id unknown-state']);
-    expect(codes({ axes: [{ id: 'focus', kind: 'state', values: [{ id: 'out' }, { id: 'inn' }] }] })).toEqual([
-      '/axes/0/values/1/id unknown-value',
-    ]);
+    expect(codes({ axes: [{ id: 'focus', kind: 'state', values: [{ id: 'out' }, { id: 'inn' }] }] })).toEqual(
+      ['/axes/0/values/1/id unknown-value'],
+    );
     expect(codes({ axes: [{ id: 'size', kind: 'option', values: [{ id: 's' }], default: 'm' }] })).toEqual([
       '/axes/0/default unknown-value',
     ]);

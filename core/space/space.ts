@@ -31,12 +31,16 @@ export class Space {
   /** Compiles axes and limits of a document; what cannot be read is reported and left out. */
   static read(document: ComponentDocument, problems: ProblemList): Space {
     const axes = readAxes(document.axes ?? [], problems);
-    const limits = (document.limits ?? []).flatMap((limit, index) => readLimit(limit, index, axes, problems) ?? []);
+    const limits = (document.limits ?? []).flatMap(
+      (limit, index) => readLimit(limit, index, axes, problems) ?? [],
+    );
     try {
       return new Space(axes, limits, piecesOf(fullBox(axes), limits));
     } catch (error) {
       if (!(error instanceof UnsettledLimits)) throw error;
-      const where = error.combination.map((value, axis) => `${axes[axis]!.id} ${axes[axis]!.values[value]!.id}`).join(', ');
+      const where = error.combination
+        .map((value, axis) => `${axes[axis]!.id} ${axes[axis]!.values[value]!.id}`)
+        .join(', ');
       const names = error.limits.map(index => index + 1).join(' and ');
       problems.error(
         pointer('limits', error.limits[0] ?? 0),
@@ -67,7 +71,10 @@ export class Space {
   /** What the limits make of a raw combination, and the reasons of the limits that changed something. */
   settled(raw: readonly number[]): { combination: readonly number[]; because: readonly string[] } {
     const { combination, acted } = settle(raw, this.limits);
-    return { combination, because: acted.map(index => this.limits[index]!.because).filter(text => text !== '') };
+    return {
+      combination,
+      because: acted.map(index => this.limits[index]!.because).filter(text => text !== ''),
+    };
   }
 
   /** Number of allowed combinations in a region; the whole space by default. */
@@ -94,7 +101,12 @@ export function inBox(box: Box, indices: readonly number[]): boolean {
 
 const fullBox = (axes: readonly Axis[]): Box => axes.map(axis => 2 ** axis.values.length - 1);
 
-function readLimit(document: LimitDocument, index: number, axes: readonly Axis[], problems: ProblemList): Limit | null {
+function readLimit(
+  document: LimitDocument,
+  index: number,
+  axes: readonly Axis[],
+  problems: ProblemList,
+): Limit | null {
   const at = pointer('limits', index);
   const region = readCondition(document.while, axes, `${at}/while`, problems);
   // What a limit holds is a plain set of values: "away" means away, not "at least away".

@@ -44,7 +44,12 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
     values: [
       { id: 'away', words: 'not pointed at', meaning: 'The pointer is elsewhere.' },
       { id: 'over', words: 'pointed at', meaning: 'The pointer is over the field.', detect: ':hover' },
-      { id: 'down', words: 'pressed', meaning: 'A button of the pointer is held down on it.', detect: ':hover:active' },
+      {
+        id: 'down',
+        words: 'pressed',
+        meaning: 'A button of the pointer is held down on it.',
+        detect: ':hover:active',
+      },
     ],
   },
   {
@@ -53,7 +58,12 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
     ladder: true,
     values: [
       { id: 'out', words: 'not focused', meaning: 'The keyboard speaks to something else.' },
-      { id: 'in', words: 'focused', meaning: 'The control, or something in the field, has the focus.', detect: ':focus-within' },
+      {
+        id: 'in',
+        words: 'focused',
+        meaning: 'The control, or something in the field, has the focus.',
+        detect: ':focus-within',
+      },
       {
         id: 'keyboard',
         words: 'focused visibly',
@@ -164,8 +174,20 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
     ladder: false,
     values: [
       { id: 'within', words: 'within its range', meaning: 'The value can go either way.' },
-      { id: 'min', words: 'at its least', meaning: 'The value can go no lower.', detect: '[data-range="min"]', mark: root('data-range', 'min') },
-      { id: 'max', words: 'at its most', meaning: 'The value can go no higher.', detect: '[data-range="max"]', mark: root('data-range', 'max') },
+      {
+        id: 'min',
+        words: 'at its least',
+        meaning: 'The value can go no lower.',
+        detect: '[data-range="min"]',
+        mark: root('data-range', 'min'),
+      },
+      {
+        id: 'max',
+        words: 'at its most',
+        meaning: 'The value can go no higher.',
+        detect: '[data-range="max"]',
+        mark: root('data-range', 'max'),
+      },
     ],
   },
   {
@@ -174,7 +196,13 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
     ladder: false,
     values: [
       { id: 'masked', words: 'masked', meaning: 'The characters are hidden.' },
-      { id: 'shown', words: 'shown', meaning: 'The characters can be read.', detect: '[data-secret="shown"]', mark: root('data-secret', 'shown') },
+      {
+        id: 'shown',
+        words: 'shown',
+        meaning: 'The characters can be read.',
+        detect: '[data-secret="shown"]',
+        mark: root('data-secret', 'shown'),
+      },
     ],
   },
   {
@@ -183,7 +211,12 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
     ladder: false,
     values: [
       { id: 'no', words: 'entered by hand', meaning: 'A person entered what is there.' },
-      { id: 'yes', words: 'filled in by the browser', meaning: 'The browser entered what is there.', detect: ':has({control}:autofill)' },
+      {
+        id: 'yes',
+        words: 'filled in by the browser',
+        meaning: 'The browser entered what is there.',
+        detect: ':has({control}:autofill)',
+      },
     ],
   },
 ];

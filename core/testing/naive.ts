@@ -11,7 +11,8 @@ const restOf = (document: ComponentDocument): Plain =>
 
 export function everyCombination(document: ComponentDocument): Plain[] {
   return (document.axes ?? []).reduce<Plain[]>(
-    (all, axis) => all.flatMap(combination => valuesOf(axis).map(value => ({ ...combination, [axis.id]: value }))),
+    (all, axis) =>
+      all.flatMap(combination => valuesOf(axis).map(value => ({ ...combination, [axis.id]: value }))),
     [restOf(document)],
   );
 }
@@ -36,7 +37,8 @@ export function settledPlain(document: ComponentDocument, raw: Plain): Plain | n
     seen.add(JSON.stringify(here));
     const limit = (document.limits ?? []).find(
       ({ while: condition, holds }) =>
-        holdsIn(condition, here) && Object.entries(holds).some(([axis, allowed]) => ![allowed].flat().includes(here[axis]!)),
+        holdsIn(condition, here) &&
+        Object.entries(holds).some(([axis, allowed]) => ![allowed].flat().includes(here[axis]!)),
     );
     if (!limit) return here;
     const next: Record<string, string> = { ...here };

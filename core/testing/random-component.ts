@@ -1,5 +1,11 @@
 import fc from 'fast-check';
-import type { AxisDocument, ComponentDocument, ConditionDocument, LimitDocument, RuleDocument } from '../formats/component-document';
+import type {
+  AxisDocument,
+  ComponentDocument,
+  ConditionDocument,
+  LimitDocument,
+  RuleDocument,
+} from '../formats/component-document';
 import { STATE_CATALOGUE } from '../space/state-catalogue';
 
 /** Random small components for property tests: options and states, ladders, limits that settle, overlapping rules. */
@@ -22,10 +28,16 @@ const option = (id: string): fc.Arbitrary<AxisDocument> =>
     })),
   );
 
-const states = fc.subarray(STATE_CATALOGUE.slice(0, 5).map(({ id }) => ({ id, kind: 'state' as const })), { maxLength: 3 });
+const states = fc.subarray(
+  STATE_CATALOGUE.slice(0, 5).map(({ id }) => ({ id, kind: 'state' as const })),
+  { maxLength: 3 },
+);
 
 const axes = fc
-  .tuple(fc.array(fc.constantFrom('a', 'b', 'c'), { maxLength: 2 }).map(ids => [...new Set(ids)]), states)
+  .tuple(
+    fc.array(fc.constantFrom('a', 'b', 'c'), { maxLength: 2 }).map(ids => [...new Set(ids)]),
+    states,
+  )
   .chain(([ids, chosen]) => fc.tuple(...ids.map(option)).map(options => [...options, ...chosen]));
 
 export const valuesOf = (axis: AxisDocument): string[] =>
@@ -40,7 +52,9 @@ const conditionOver = (all: readonly AxisDocument[]): fc.Arbitrary<ConditionDocu
 const wanted = (axis: AxisDocument): fc.Arbitrary<string | string[]> =>
   fc.oneof(
     fc.constantFrom(...valuesOf(axis)),
-    fc.subarray(valuesOf(axis), { minLength: 1 }).chain(values => fc.shuffledSubarray(values, { minLength: values.length })),
+    fc
+      .subarray(valuesOf(axis), { minLength: 1 })
+      .chain(values => fc.shuffledSubarray(values, { minLength: values.length })),
   );
 
 /** Holds only axes that come before every axis of its condition, so that limits cannot go round in a circle. */
@@ -55,20 +69,30 @@ const rulesOver = (all: readonly AxisDocument[]): fc.Arbitrary<RuleDocument[]> =
     .constantFrom(...Object.keys(PROPERTIES))
     .chain(name => fc.constantFrom(...PROPERTIES[name]!).map(value => [name, value] as const));
   const part = fc.array(setting, { minLength: 1, maxLength: 3 }).map(entries => Object.fromEntries(entries));
-  const rule = fc.record({ when: conditionOver(all), set: fc.dictionary(fc.constantFrom('frame', 'root'), part, { minKeys: 1, maxKeys: 2 }) });
-  return fc.array(rule, { maxLength: 6 }).map(rules => rules.map((each, index) => ({ id: `r${index}`, ...each, set: { ...each.set } })));
+  const rule = fc.record({
+    when: conditionOver(all),
+    set: fc.dictionary(fc.constantFrom('frame', 'root'), part, { minKeys: 1, maxKeys: 2 }),
+  });
+  return fc
+    .array(rule, { maxLength: 6 })
+    .map(rules => rules.map((each, index) => ({ id: `r${index}`, ...each, set: { ...each.set } })));
 };
 
 export const randomComponent: fc.Arbitrary<ComponentDocument> = axes.chain(all =>
-  fc.record({ limits: all.length > 1 ? fc.array(limitOver(all), { maxLength: 3 }) : fc.constant([]), rules: rulesOver(all) }).map(rest => ({
-    format: 'periwinkle-component/1',
-    id: 'specimen',
-    anatomy: {
-      part: 'root',
-      kind: 'stack',
-      children: [{ part: 'frame', kind: 'row', children: [{ part: 'control', kind: 'control' }] }],
-    },
-    axes: all,
-    ...rest,
-  })),
+  fc
+    .record({
+      limits: all.length > 1 ? fc.array(limitOver(all), { maxLength: 3 }) : fc.constant([]),
+      rules: rulesOver(all),
+    })
+    .map(rest => ({
+      format: 'periwinkle-component/1',
+      id: 'specimen',
+      anatomy: {
+        part: 'root',
+        kind: 'stack',
+        children: [{ part: 'frame', kind: 'row', children: [{ part: 'control', kind: 'control' }] }],
+      },
+      axes: all,
+      ...rest,
+    })),
 );

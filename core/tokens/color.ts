@@ -109,7 +109,9 @@ const dropOpaque = (hex: string): string => (hex.endsWith('ff') ? hex.slice(0, 7
 export function tokenColorFromCss(text: string): TokenColor | null {
   const color = parse(text.trim());
   if (!color) return null;
-  const row = Object.entries(COLOR_SPACES).find(([space, { mode }]) => mode === color.mode && space.startsWith('ok'));
+  const row = Object.entries(COLOR_SPACES).find(
+    ([space, { mode }]) => mode === color.mode && space.startsWith('ok'),
+  );
   const round = (part: number, digits: number): number => Number(part.toFixed(digits));
   const alpha = color.alpha !== undefined && color.alpha < 1 ? { alpha: round(color.alpha, 4) } : {};
   if (row) {

@@ -30,10 +30,14 @@ function decodeURIComponentSafe(text: string): string {
 }
 
 /** Every reference in a value, at any depth, each with the steps that lead to it. */
-export function referencesIn(value: unknown, at: readonly (string | number)[] = []): { reference: Reference; at: readonly (string | number)[] }[] {
+export function referencesIn(
+  value: unknown,
+  at: readonly (string | number)[] = [],
+): { reference: Reference; at: readonly (string | number)[] }[] {
   const reference = readReference(value);
   if (reference) return [{ reference, at }];
   if (Array.isArray(value)) return value.flatMap((item, index) => referencesIn(item, [...at, index]));
-  if (isObject(value)) return Object.entries(value).flatMap(([key, item]) => referencesIn(item, [...at, key]));
+  if (isObject(value))
+    return Object.entries(value).flatMap(([key, item]) => referencesIn(item, [...at, key]));
   return [];
 }

@@ -31,7 +31,12 @@ export interface Resolver {
   readonly problems: readonly Problem[];
 }
 
-const EMPTY: DeclaredGroup = { kind: 'group', own: {}, members: new Map(), origin: { file: '', pointer: '' } };
+const EMPTY: DeclaredGroup = {
+  kind: 'group',
+  own: {},
+  members: new Map(),
+  origin: { file: '', pointer: '' },
+};
 
 /**
  * Reads a resolver document (resolver module 2025.10) with the token files it names. Without one, all token files are
@@ -48,15 +53,25 @@ export function readResolver(documents: Documents, path: string | undefined): Re
     const layers = [...documents.keys()]
       .filter(file => file.endsWith('.tokens.json'))
       .sort()
-      .map(file => ({ modifier: null, trees: new Map([['', readTree(documents.get(file), file, [], report)]]) }));
+      .map(file => ({
+        modifier: null,
+        trees: new Map([['', readTree(documents.get(file), file, [], report)]]),
+      }));
     return { modifiers: [], layers, problems };
   }
   const document = documents.get(path);
   if (!isObject(document)) {
-    const suggestion = nearest(path, [...documents.keys()].filter(file => file.endsWith('.resolver.json')));
+    const suggestion = nearest(
+      path,
+      [...documents.keys()].filter(file => file.endsWith('.resolver.json')),
+    );
     const list = new ProblemList();
     list.error('/resolver', 'missing-file', `There is no resolver document “${path}”.`, suggestion);
-    return { modifiers: [], layers: [], problems: list.problems.map(problem => ({ file: 'system.json', ...problem })) };
+    return {
+      modifiers: [],
+      layers: [],
+      problems: list.problems.map(problem => ({ file: 'system.json', ...problem })),
+    };
   }
   const reader = new ResolverReader(documents, path, document, report);
   const layers = reader.layers();
@@ -91,7 +106,12 @@ class ResolverReader {
         const names = this.document[part];
         return isObject(names) ? Object.keys(names).map(key => `#/${part}/${key}`) : [];
       });
-      this.fail([...at, '$ref'], 'missing-reference', `“${entry['$ref']}” is not in this document.`, nearest(entry['$ref'], known));
+      this.fail(
+        [...at, '$ref'],
+        'missing-reference',
+        `“${entry['$ref']}” is not in this document.`,
+        nearest(entry['$ref'], known),
+      );
       return [];
     }
     return kind === 'sets' ? this.set(body, [kind, name]) : this.modifier(name, body, [kind!, name]);
@@ -114,7 +134,12 @@ class ResolverReader {
     const names = Object.keys(contexts);
     const preset = body['default'];
     if (preset !== undefined && !names.includes(String(preset))) {
-      this.fail([...at, 'default'], 'unknown-context', `“${preset}” is no context of ${name}.`, nearest(String(preset), names));
+      this.fail(
+        [...at, 'default'],
+        'unknown-context',
+        `“${preset}” is no context of ${name}.`,
+        nearest(String(preset), names),
+      );
     }
     if (!this.modifiers.some(modifier => modifier.name === name)) {
       const known = typeof preset === 'string' && names.includes(preset) ? preset : null;
@@ -128,13 +153,12 @@ class ResolverReader {
 
   private sources(list: unknown, at: Step[]): DeclaredGroup {
     if (!Array.isArray(list)) return EMPTY;
-    return list
-      .map((source, index) => this.source(source, [...at, index], []))
-      .reduce(mergeTrees, EMPTY);
+    return list.map((source, index) => this.source(source, [...at, index], [])).reduce(mergeTrees, EMPTY);
   }
 
   private source(source: unknown, at: Step[], seen: readonly string[]): DeclaredGroup {
-    if (!isObject(source) || typeof source['$ref'] !== 'string') return readTree(source, this.file, at, this.report);
+    if (!isObject(source) || typeof source['$ref'] !== 'string')
+      return readTree(source, this.file, at, this.report);
     const target = source['$ref'];
     if (target.startsWith('#')) return this.sameDocument(target, at, seen);
     const path = relativeTo(this.file, target);
@@ -151,7 +175,11 @@ class ResolverReader {
   /** A source may name a set of the same document. */
   private sameDocument(target: string, at: Step[], seen: readonly string[]): DeclaredGroup {
     if (seen.includes(target)) {
-      this.fail([...at, '$ref'], 'reference-cycle', `These sets name each other: ${[...seen, target].join(' → ')}.`);
+      this.fail(
+        [...at, '$ref'],
+        'reference-cycle',
+        `These sets name each other: ${[...seen, target].join(' → ')}.`,
+      );
       return EMPTY;
     }
     const steps = pointerSteps(target.slice(1)) ?? [];
@@ -197,14 +225,19 @@ export class ContextError extends Error {
 export function completeInput(modifiers: readonly Modifier[], input: ContextInput): ContextInput {
   const names = modifiers.map(modifier => modifier.name);
   for (const name of Object.keys(input)) {
-    if (!names.includes(name)) throw new ContextError(`There is no modifier “${name}”.`, nearest(name, names));
+    if (!names.includes(name))
+      throw new ContextError(`There is no modifier “${name}”.`, nearest(name, names));
   }
   return Object.fromEntries(
     modifiers.map(modifier => {
       const chosen = input[modifier.name] ?? modifier.default;
-      if (chosen === null) throw new ContextError(`“${modifier.name}” has no default: name one of its contexts.`);
+      if (chosen === null)
+        throw new ContextError(`“${modifier.name}” has no default: name one of its contexts.`);
       if (!modifier.contexts.includes(chosen)) {
-        throw new ContextError(`“${chosen}” is no context of ${modifier.name}.`, nearest(chosen, modifier.contexts));
+        throw new ContextError(
+          `“${chosen}” is no context of ${modifier.name}.`,
+          nearest(chosen, modifier.contexts),
+        );
       }
       return [modifier.name, chosen];
     }),
@@ -221,7 +254,8 @@ export function mergedTree(resolver: Resolver, input: ContextInput): DeclaredGro
 /** Every combination of contexts; their number is the product of the modifiers' sizes. */
 export function allInputs(modifiers: readonly Modifier[]): ContextInput[] {
   return modifiers.reduce<ContextInput[]>(
-    (inputs, modifier) => inputs.flatMap(input => modifier.contexts.map(context => ({ ...input, [modifier.name]: context }))),
+    (inputs, modifier) =>
+      inputs.flatMap(input => modifier.contexts.map(context => ({ ...input, [modifier.name]: context }))),
     [{}],
   );
 }

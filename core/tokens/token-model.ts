@@ -43,13 +43,17 @@ export class TokenModel {
   }
 
   usualInput(): ContextInput {
-    return Object.fromEntries(this.modifiers.map(({ name, contexts, default: preset }) => [name, preset ?? contexts[0] ?? '']));
+    return Object.fromEntries(
+      this.modifiers.map(({ name, contexts, default: preset }) => [name, preset ?? contexts[0] ?? '']),
+    );
   }
 
   /** For one modifier: the token set of each of its contexts, all others as usual. */
   along(modifier: Modifier): Map<string, TokenSet> {
     const usual = this.usualInput();
-    return new Map(modifier.contexts.map(context => [context, this.in({ ...usual, [modifier.name]: context })]));
+    return new Map(
+      modifier.contexts.map(context => [context, this.in({ ...usual, [modifier.name]: context })]),
+    );
   }
 
   /** How many contexts there are in all. */
@@ -65,7 +69,9 @@ export class TokenModel {
     };
     this.resolver.problems.forEach(add);
     const usual = this.usualInput();
-    const inputs = this.modifiers.flatMap(({ name, contexts }) => contexts.map(context => ({ ...usual, [name]: context })));
+    const inputs = this.modifiers.flatMap(({ name, contexts }) =>
+      contexts.map(context => ({ ...usual, [name]: context })),
+    );
     for (const input of inputs.length > 0 ? inputs : [{}]) {
       if (this.usable(input)) this.in(input).problems.forEach(add);
     }

@@ -67,7 +67,13 @@ class TokenResolver {
     return { byKey, problems: this.problems };
   }
 
-  private fail(origin: Origin, steps: readonly Step[], code: string, message: string, suggestion?: string): void {
+  private fail(
+    origin: Origin,
+    steps: readonly Step[],
+    code: string,
+    message: string,
+    suggestion?: string,
+  ): void {
     const list = new ProblemList();
     list.error(origin.pointer + pointer(...steps), code, message, suggestion);
     this.problems.push({ file: origin.file, ...list.problems[0]! });
@@ -82,7 +88,12 @@ class TokenResolver {
       const label = names ? names.join('.') : String(target);
       const found = names && memberAt(root, names);
       if (open.includes(label)) {
-        this.fail(group.origin, ['$extends'], 'reference-cycle', `Groups extend each other: ${[...open, label].join(' → ')}.`);
+        this.fail(
+          group.origin,
+          ['$extends'],
+          'reference-cycle',
+          `Groups extend each other: ${[...open, label].join(' → ')}.`,
+        );
       } else if (found?.kind !== 'group') {
         this.fail(group.origin, ['$extends'], 'missing-reference', `There is no group “${label}” to extend.`);
       } else {
@@ -92,7 +103,8 @@ class TokenResolver {
       }
     }
     const members = [...base.members].map(
-      ([name, member]) => [name, member.kind === 'group' ? this.withExtensions(member, root, open) : member] as const,
+      ([name, member]) =>
+        [name, member.kind === 'group' ? this.withExtensions(member, root, open) : member] as const,
     );
     return { ...base, members: new Map(members) };
   }
@@ -145,7 +157,13 @@ class TokenResolver {
     const faults = valueFaults(type, replaced);
     if (faults.length > 0) {
       for (const { at, message, suggestion } of faults) {
-        this.fail(origin, ['$value', ...at], 'wrong-value', `The value of ${entry.key} (${type}) ${message}.`, suggestion);
+        this.fail(
+          origin,
+          ['$value', ...at],
+          'wrong-value',
+          `The value of ${entry.key} (${type}) ${message}.`,
+          suggestion,
+        );
       }
       throw new Unresolved();
     }
@@ -158,7 +176,9 @@ class TokenResolver {
       raw,
       value,
       css: valueCss(type, value),
-      refersTo: [...new Set(referencesIn(raw).map(found => this.targetKey(found.reference)))].filter(key => key !== ''),
+      refersTo: [...new Set(referencesIn(raw).map(found => this.targetKey(found.reference)))].filter(
+        key => key !== '',
+      ),
       ...(typeof description === 'string' ? { description } : {}),
       ...(entry.deprecated === undefined ? {} : { deprecated: entry.deprecated }),
       origin,
@@ -178,11 +198,22 @@ class TokenResolver {
     if (!Object.hasOwn(TOKEN_TYPES, type)) {
       const names = Object.keys(TOKEN_TYPES);
       const at = typeof own === 'string' ? ['$type'] : [];
-      this.fail(origin, at, 'unknown-type', `“${type}” is no type; there are ${oneOf(names, 20)}.`, nearest(type, names));
+      this.fail(
+        origin,
+        at,
+        'unknown-type',
+        `“${type}” is no type; there are ${oneOf(names, 20)}.`,
+        nearest(type, names),
+      );
       throw new Unresolved();
     }
     if (referred !== undefined && referred !== type) {
-      this.fail(origin, ['$value'], 'wrong-type', `${entry.key} is a ${type}, but ${reference!.text} is a ${referred}.`);
+      this.fail(
+        origin,
+        ['$value'],
+        'wrong-type',
+        `${entry.key} is a ${type}, but ${reference!.text} is a ${referred}.`,
+      );
       throw new Unresolved();
     }
     return type;
@@ -192,14 +223,20 @@ class TokenResolver {
   private replaced(value: unknown, entry: Entry, at: readonly Step[], open: readonly string[]): unknown {
     const reference = readReference(value);
     if (reference) return this.followed(reference, entry, at, open);
-    if (Array.isArray(value)) return value.map((item, index) => this.replaced(item, entry, [...at, index], open));
+    if (Array.isArray(value))
+      return value.map((item, index) => this.replaced(item, entry, [...at, index], open));
     if (!isObject(value)) return value;
     return Object.fromEntries(
       Object.entries(value).map(([name, item]) => [name, this.replaced(item, entry, [...at, name], open)]),
     );
   }
 
-  private followed(reference: Reference, entry: Entry, at: readonly Step[], open: readonly string[]): unknown {
+  private followed(
+    reference: Reference,
+    entry: Entry,
+    at: readonly Step[],
+    open: readonly string[],
+  ): unknown {
     const origin = entry.declared.origin;
     const key = this.targetKey(reference);
     if (!this.entries.has(key)) {

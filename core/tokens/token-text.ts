@@ -22,11 +22,17 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   fontWeight: text => (new RegExp(`^${number}$`).test(text) ? Number(text) : text),
   strokeStyle: text => text,
   fontFamily(text) {
-    const names = text.split(',').map(name => name.trim().replace(/^(["'])(.*)\1$/, '$2')).filter(name => name !== '');
+    const names = text
+      .split(',')
+      .map(name => name.trim().replace(/^(["'])(.*)\1$/, '$2'))
+      .filter(name => name !== '');
     return names.length === 0 ? undefined : names.length === 1 ? names[0] : names;
   },
   cubicBezier(text) {
-    const parts = text.replace(/^cubic-bezier\((.*)\)$/, '$1').split(',').map(part => Number(part.trim()));
+    const parts = text
+      .replace(/^cubic-bezier\((.*)\)$/, '$1')
+      .split(',')
+      .map(part => Number(part.trim()));
     return parts.length === 4 && parts.every(part => Number.isFinite(part)) ? parts : undefined;
   },
 };
@@ -49,7 +55,11 @@ export function readTokenText(type: string, text: string): TypedToken {
   const reader = READERS[type];
   const value = reader && !/^[[{]/.test(typed) ? reader(typed) : asJson(typed);
   const example = EXAMPLES[type] ?? 'JSON as the tokens format has it';
-  if (value === undefined) return { ok: false, message: `“${typed}” is no ${type}; write ${example}, or another token as {group.name}.` };
+  if (value === undefined)
+    return {
+      ok: false,
+      message: `“${typed}” is no ${type}; write ${example}, or another token as {group.name}.`,
+    };
   const [fault] = valueFaults(type, value);
   if (!fault) return { ok: true, value };
   const message = `This value ${fault.message}; write ${example}, or another token as {group.name}.`;
@@ -68,7 +78,8 @@ function asJson(text: string): unknown {
 export function writeTokenText(type: string, raw: unknown): string {
   if (readReference(raw)?.kind === 'alias') return String(raw);
   if (type === 'color' && valueFaults(type, raw).length === 0) return valueCss(type, raw);
-  if (type === 'cubicBezier' && Array.isArray(raw)) return raw.map(part => shortDecimal(Number(part), 6)).join(', ');
+  if (type === 'cubicBezier' && Array.isArray(raw))
+    return raw.map(part => shortDecimal(Number(part), 6)).join(', ');
   if (type === 'fontFamily') return [raw].flat().join(', ');
   const plain = type in READERS && type in TOKEN_TYPES && valueFaults(type, raw).length === 0;
   return plain && !containsObject(raw, type) ? valueCss(type, raw) : JSON.stringify(raw);

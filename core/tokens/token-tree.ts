@@ -1,5 +1,5 @@
 import { isObject, pointer, type JsonObject, type Step } from '../formats/json';
-import { ProblemList } from '../formats/problem';
+import type { ProblemList } from '../formats/problem';
 
 /** Where something was written. */
 export interface Origin {
@@ -30,7 +30,9 @@ export type Report = (origin: Origin, list: (problems: ProblemList, pointer: str
 export function readTree(body: unknown, file: string, at: readonly Step[], report: Report): DeclaredGroup {
   const origin = { file, pointer: pointer(...at) };
   if (!isObject(body)) {
-    report(origin, (problems, here) => problems.error(here, 'wrong-type', 'A group of tokens must be an object.'));
+    report(origin, (problems, here) =>
+      problems.error(here, 'wrong-type', 'A group of tokens must be an object.'),
+    );
     return { kind: 'group', own: {}, members: new Map(), origin };
   }
   const own: Record<string, JsonObject[string]> = {};

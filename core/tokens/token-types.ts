@@ -35,7 +35,8 @@ function measure(units: readonly string[], example: string): TypeRow {
   return {
     check(value) {
       if (!isObject(value) || !('value' in value)) return fault(`must be an object such as ${example}`);
-      if (!isNumber(value['value']) && !readReference(value['value'])) return fault('must be a number', ['value']);
+      if (!isNumber(value['value']) && !readReference(value['value']))
+        return fault('must be a number', ['value']);
       const unit = value['unit'];
       if (typeof unit === 'string' && (units.includes(unit) || readReference(unit))) return [];
       return fault(`must be ${oneOf(units)}`, ['unit'], nearest(String(unit), units));
@@ -67,12 +68,16 @@ export const FONT_WEIGHTS: Readonly<Record<string, number>> = {
 };
 
 const GENERIC_FAMILIES = new Set(
-  'serif sans-serif monospace cursive fantasy system-ui ui-serif ui-sans-serif ui-monospace ui-rounded math emoji'.split(' '),
+  'serif sans-serif monospace cursive fantasy system-ui ui-serif ui-sans-serif ui-monospace ui-rounded math emoji'.split(
+    ' ',
+  ),
 );
 const STROKES = ['solid', 'dashed', 'dotted', 'double', 'groove', 'ridge', 'outset', 'inset'];
 
 function family(name: string): string {
-  return GENERIC_FAMILIES.has(name) || /^[A-Za-z][A-Za-z0-9-]*$/.test(name) ? cssIdentifier(name) : cssString(name);
+  return GENERIC_FAMILIES.has(name) || /^[A-Za-z][A-Za-z0-9-]*$/.test(name)
+    ? cssIdentifier(name)
+    : cssString(name);
 }
 
 /** A composite: members with their types; `optional` ones may be missing. */
@@ -92,7 +97,10 @@ function composite(
     settle(value) {
       if (!isObject(value)) return value;
       return Object.fromEntries(
-        Object.entries(value).map(([name, part]) => [name, name in members ? settledValue(members[name]!, part) : part]),
+        Object.entries(value).map(([name, part]) => [
+          name,
+          name in members ? settledValue(members[name]!, part) : part,
+        ]),
       );
     },
     css: (value: Record<string, unknown>, link) =>
@@ -108,9 +116,14 @@ function listOf(row: TypeRow, single: boolean, join: (parts: string[]) => string
       if (value.length === 0) return fault('must not be empty');
       return value.flatMap((item, index) => (readReference(item) ? [] : below(index, row.check(item))));
     },
-    settle: value => (Array.isArray(value) ? value.map(item => row.settle?.(item) ?? item) : (row.settle?.(value) ?? value)),
+    settle: value =>
+      Array.isArray(value) ? value.map(item => row.settle?.(item) ?? item) : (row.settle?.(value) ?? value),
     css: (value: unknown, link) =>
-      join([value].flat().map(item => (readReference(item) ? link(item, self) : null) ?? row.css(item as never, link))),
+      join(
+        [value]
+          .flat()
+          .map(item => (readReference(item) ? link(item, self) : null) ?? row.css(item as never, link)),
+      ),
   };
 }
 
@@ -120,13 +133,17 @@ const shadow = composite(
 );
 const oneShadow: TypeRow = {
   ...shadow,
-  css: (value: { inset?: boolean }, link) => `${value.inset === true ? 'inset ' : ''}${shadow.css(value as never, link)}`,
+  css: (value: { inset?: boolean }, link) =>
+    `${value.inset === true ? 'inset ' : ''}${shadow.css(value as never, link)}`,
 };
 const stop: TypeRow = {
   check(value) {
     if (!isObject(value)) return fault('must be an object with color and position');
     const position = value['position'];
-    const wrong = !isNumber(position) && !readReference(position) ? fault('must be a number from 0 to 1', ['position']) : [];
+    const wrong =
+      !isNumber(position) && !readReference(position)
+        ? fault('must be a number from 0 to 1', ['position'])
+        : [];
     return [...below('color', valueFaults('color', value['color'])), ...wrong];
   },
   css: (value: { color: unknown; position: number }, link) =>
@@ -137,7 +154,8 @@ const stop: TypeRow = {
 export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
   color: {
     check(value) {
-      if (!isObject(value)) return fault('must be an object such as { "colorSpace": "srgb", "components": [1, 1, 1] }');
+      if (!isObject(value))
+        return fault('must be an object such as { "colorSpace": "srgb", "components": [1, 1, 1] }');
       const space = value['colorSpace'];
       const components = value['components'];
       const alpha = value['alpha'];
@@ -156,7 +174,8 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
           }
         });
       }
-      const alphaFits = alpha === undefined || (isNumber(alpha) && alpha >= 0 && alpha <= 1) || readReference(alpha);
+      const alphaFits =
+        alpha === undefined || (isNumber(alpha) && alpha >= 0 && alpha <= 1) || readReference(alpha);
       if (!alphaFits) faults.push(...fault('must be a number from 0 to 1', ['alpha']));
       return faults;
     },
@@ -166,18 +185,26 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
   duration: measure(['ms', 's'], '{ "value": 150, "unit": "ms" }'),
   fontFamily: {
     check: value =>
-      [value].flat().length > 0 && [value].flat().every(name => typeof name === 'string' && name.trim() !== '')
+      [value].flat().length > 0 &&
+      [value].flat().every(name => typeof name === 'string' && name.trim() !== '')
         ? []
         : fault('must be a name or a list of names'),
     css: (value: string | string[], link) =>
-      [value].flat().map(name => (readReference(name) ? link(name, 'fontFamily') : null) ?? family(name)).join(', '),
+      [value]
+        .flat()
+        .map(name => (readReference(name) ? link(name, 'fontFamily') : null) ?? family(name))
+        .join(', '),
   },
   fontWeight: {
     check(value) {
       if (isNumber(value)) return value >= 1 && value <= 1000 ? [] : fault('must be from 1 to 1000');
       if (typeof value === 'string' && Object.hasOwn(FONT_WEIGHTS, value)) return [];
       const names = Object.keys(FONT_WEIGHTS);
-      return fault('must be a number from 1 to 1000 or a name such as medium', [], nearest(String(value), names));
+      return fault(
+        'must be a number from 1 to 1000 or a name such as medium',
+        [],
+        nearest(String(value), names),
+      );
     },
     settle: value => (typeof value === 'string' ? (FONT_WEIGHTS[value] ?? value) : value),
     css: (value: string | number) => String(typeof value === 'string' ? FONT_WEIGHTS[value] : value),
@@ -202,8 +229,11 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
       if (typeof value === 'string') {
         return STROKES.includes(value) ? [] : fault(`must be ${oneOf(STROKES)}`, [], nearest(value, STROKES));
       }
-      if (!isObject(value) || !Array.isArray(value['dashArray'])) return fault('must be a name or { dashArray, lineCap }');
-      return value['dashArray'].flatMap((part, index) => below('dashArray', below(index, valueFaults('dimension', part))));
+      if (!isObject(value) || !Array.isArray(value['dashArray']))
+        return fault('must be a name or { dashArray, lineCap }');
+      return value['dashArray'].flatMap((part, index) =>
+        below('dashArray', below(index, valueFaults('dimension', part))),
+      );
     },
     // CSS borders cannot draw a dash pattern of one's own; dashed is what the format names as the fallback.
     css: (value: unknown) => (typeof value === 'string' ? value : 'dashed'),
@@ -227,7 +257,11 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
       letterSpacing: 'dimension',
       lineHeight: 'number',
     },
-    part => `${part('fontWeight')} ${part('fontSize')}/${part('lineHeight')} ${part('fontFamily')}`.replace(/^ /, ''),
+    part =>
+      `${part('fontWeight')} ${part('fontSize')}/${part('lineHeight')} ${part('fontFamily')}`.replace(
+        /^ /,
+        '',
+      ),
     ['letterSpacing', 'fontWeight', 'lineHeight'],
   ),
 };

@@ -19,7 +19,11 @@ export class Application {
   async start(): Promise<string> {
     this.output = '';
     const env = { ...process.env, PERIWINKLE_PORT: '0', ...this.environment, PERIWINKLE_DATA: this.folder };
-    const child = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(process.execPath, ['scripts/start.mjs'], {
+      cwd: root,
+      env,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
     this.child = child;
     const address = new Promise<string>((resolve, reject) => {
       const read = (chunk: Buffer): void => {
@@ -36,7 +40,11 @@ export class Application {
 
   /** Process ids of this start, as it notes them for whoever comes next. */
   processes(): { pid: number; server: number; database: number } {
-    return JSON.parse(readFileSync(join(this.folder, 'running.json'), 'utf8')) as { pid: number; server: number; database: number };
+    return JSON.parse(readFileSync(join(this.folder, 'running.json'), 'utf8')) as {
+      pid: number;
+      server: number;
+      database: number;
+    };
   }
 
   /** Ends as Ctrl-C does; gives the exit status. */
@@ -50,7 +58,8 @@ export class Application {
 
   ended(): Promise<number | null> {
     const { child } = this;
-    if (!child || child.exitCode !== null || child.signalCode !== null) return Promise.resolve(child?.exitCode ?? null);
+    if (!child || child.exitCode !== null || child.signalCode !== null)
+      return Promise.resolve(child?.exitCode ?? null);
     return new Promise(resolve => child.once('close', resolve));
   }
 

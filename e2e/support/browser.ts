@@ -30,27 +30,40 @@ export async function openBrowser(width = 1280, height = 800): Promise<Browser> 
   options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
   options.setChromeBinaryPath('/usr/bin/chromium');
   options.windowSize({ width, height });
-  options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
+  options.setUserPreferences({
+    'download.default_directory': downloads,
+    'download.prompt_for_download': false,
+  });
   const driver = await new Builder()
     .forBrowser('chrome')
     .setChromeOptions(options)
     .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
     .build();
-  await (driver as Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
-  await (driver as Driver).sendDevToolsCommand('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await (driver as Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  });
+  await (driver as Driver).sendDevToolsCommand('Browser.setDownloadBehavior', {
+    behavior: 'allow',
+    downloadPath: downloads,
+  });
   return {
     driver,
     downloads,
     quit: async () => {
       await driver.quit();
-      for (const folder of [profile, downloads]) rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
+      for (const folder of [profile, downloads])
+        rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
     },
   };
 }
 
 const PATIENCE = 15_000;
 
-export const find = (driver: WebDriver, css: string): Promise<WebElement> => driver.wait(until.elementLocated(By.css(css)), PATIENCE);
+export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
+  driver.wait(until.elementLocated(By.css(css)), PATIENCE);
 
 /** The element whose accessible name or text is exactly this. */
 export const named = (driver: WebDriver, css: string, text: string): Promise<WebElement> =>
@@ -70,7 +83,11 @@ export const named = (driver: WebDriver, css: string, text: string): Promise<Web
 
 /** Waits for a condition in the page; the expression is JavaScript. */
 export const eventually = (driver: WebDriver, expression: string, ...args: unknown[]): Promise<unknown> =>
-  driver.wait(() => driver.executeScript(`return (${expression})`, ...args), PATIENCE, `never: ${expression}`);
+  driver.wait(
+    () => driver.executeScript(`return (${expression})`, ...args),
+    PATIENCE,
+    `never: ${expression}`,
+  );
 
 /** Waits until everything that was edited is stored. */
 export const stored = (driver: WebDriver): Promise<unknown> =>

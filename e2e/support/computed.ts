@@ -49,7 +49,8 @@ const near = (a: string, b: string): boolean => {
   return a === b;
 };
 
-const hexParts = (hex: string): number[] => (hex.length === 7 ? `${hex}ff` : hex).match(/[0-9a-f]{2}/g)!.map(part => parseInt(part, 16));
+const hexParts = (hex: string): number[] =>
+  (hex.length === 7 ? `${hex}ff` : hex).match(/[0-9a-f]{2}/g)!.map(part => parseInt(part, 16));
 
 /** Values that say the same in another way; how the browser writes what the core leaves as CSS text. */
 function sameText(core: string, browser: string): boolean {
@@ -79,7 +80,8 @@ function shownBy(property: string, outcomes: Readonly<Record<string, unknown>>):
 function agrees(property: string, value: string, computed: string, fontSize: string): boolean {
   if (property === 'present') return (computed === 'none') === (value === 'false');
   // A plain number multiplies the font size; the browser shows the product.
-  if (property === 'line-height' && /^[\d.]+$/.test(value)) return near(`${Number(value) * parseFloat(fontSize)}px`, computed);
+  if (property === 'line-height' && /^[\d.]+$/.test(value))
+    return near(`${Number(value) * parseFloat(fontSize)}px`, computed);
   return near(value, settled(property, computed)) || sameText(value, computed);
 }
 
@@ -104,11 +106,17 @@ export function differences(parts: Outcomes, styles: Styles): { lines: string[];
 }
 
 /** What to read for a set of outcomes. */
-export function wantedFrom(parts: Outcomes, classOf: (part: string) => string): Record<string, { selector: string; properties: string[] }> {
+export function wantedFrom(
+  parts: Outcomes,
+  classOf: (part: string) => string,
+): Record<string, { selector: string; properties: string[] }> {
   return Object.fromEntries(
     Object.entries(parts).map(([part, outcomes]) => {
       const properties = Object.keys(outcomes).flatMap(name => shownBy(name, outcomes));
-      return [part, { selector: `.${classOf(part)}`, properties: [...new Set([...properties, 'font-size'])] }];
+      return [
+        part,
+        { selector: `.${classOf(part)}`, properties: [...new Set([...properties, 'font-size'])] },
+      ];
     }),
   );
 }

@@ -50,7 +50,15 @@ export function createApp(config: Config, database: OpenDatabase, logger: Logger
 
 /** The built web application; every address of a screen gives the same page, which reads the address itself. */
 function serveWeb(app: Express, folder: string): void {
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', index: false, fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(join(folder, 'assets'), {
+      immutable: true,
+      maxAge: '1y',
+      index: false,
+      fallthrough: false,
+    }),
+  );
   app.use(express.static(folder, { index: false, maxAge: 0, etag: true }));
   app.get('/*path', (_, response) => void response.sendFile(join(folder, 'index.html')));
   app.get('/', (_, response) => void response.sendFile(join(folder, 'index.html')));

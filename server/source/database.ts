@@ -17,20 +17,30 @@ export interface OpenDatabase {
 
 /** Connects and brings the tables up to date. Several applications may do so at once: one migrates, the others wait. */
 export async function openDatabase(url: string, migrationsFolder: string): Promise<OpenDatabase> {
-  const pool = createPool({ uri: url, connectionLimit: 10, charset: 'utf8mb4', timezone: 'Z', supportBigNumbers: true });
+  const pool = createPool({
+    uri: url,
+    connectionLimit: 10,
+    charset: 'utf8mb4',
+    timezone: 'Z',
+    supportBigNumbers: true,
+  });
   const db = drizzle(pool, { schema, mode: 'default' });
   try {
     const connection = await pool.getConnection();
     connection.release();
   } catch (error) {
     await pool.end();
-    throw new DatabaseError(`The database cannot be reached (${reason(error)}): start it, or mend PERIWINKLE_DATABASE_URL.`);
+    throw new DatabaseError(
+      `The database cannot be reached (${reason(error)}): start it, or mend PERIWINKLE_DATABASE_URL.`,
+    );
   }
   try {
     await underLock(url, () => migrate(db, { migrationsFolder }));
   } catch (error) {
     await pool.end();
-    throw new DatabaseError(`The tables could not be brought up to date (${reason(error)}); nothing was started.`);
+    throw new DatabaseError(
+      `The tables could not be brought up to date (${reason(error)}); nothing was started.`,
+    );
   }
   return { db, pool, close: () => pool.end() };
 }
@@ -58,7 +68,10 @@ const PASSING = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKRE
 const TRIES = 4;
 
 /** Runs a transaction, again when the database asks for it. */
-export async function inTransaction<T>(db: Database, work: (transaction: Transaction) => Promise<T>): Promise<T> {
+export async function inTransaction<T>(
+  db: Database,
+  work: (transaction: Transaction) => Promise<T>,
+): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
       return await db.transaction(work);

@@ -58,7 +58,11 @@ const asStored = (row: Row): StoredEdit => ({ ...row, patch: row.patch as Patch,
 
 /** Takes the system's row, so that writes to one system follow one another. */
 async function lockSystem(transaction: Transaction, systemId: string): Promise<void> {
-  const [row] = await transaction.select({ id: systems.id, removedAt: systems.removedAt }).from(systems).where(eq(systems.id, systemId)).for('update');
+  const [row] = await transaction
+    .select({ id: systems.id, removedAt: systems.removedAt })
+    .from(systems)
+    .where(eq(systems.id, systemId))
+    .for('update');
   if (!row || row.removedAt) throw notFound(`There is no system “${systemId}”.`);
 }
 
@@ -87,7 +91,13 @@ async function stale(transaction: Transaction, request: EditRequest, revision: n
   const since = await transaction
     .select(columns)
     .from(edits)
-    .where(and(eq(edits.systemId, request.systemId), eq(edits.path, request.path), gt(edits.revision, request.revision)))
+    .where(
+      and(
+        eq(edits.systemId, request.systemId),
+        eq(edits.path, request.path),
+        gt(edits.revision, request.revision),
+      ),
+    )
     .orderBy(asc(edits.revision));
   return new Refusal(
     412,
@@ -108,7 +118,9 @@ interface Applied {
 function patched(all: ReadonlyMap<string, StoredDocument>, current: StoredDocument, patch: Patch): Applied {
   let result;
   try {
-    result = documentKind(current.path)?.json ? applyPatch(current.body, patch) : replacedText(current.body, patch);
+    result = documentKind(current.path)?.json
+      ? applyPatch(current.body, patch)
+      : replacedText(current.body, patch);
   } catch (error) {
     if (!(error instanceof PatchError)) throw error;
     throw new Refusal(409, 'patch-failed', 'The edit does not fit', error.message);
@@ -117,7 +129,9 @@ function patched(all: ReadonlyMap<string, StoredDocument>, current: StoredDocume
   const added = newErrors(all, document);
   if (added.length > 0) {
     const [first] = added;
-    throw new Refusal(422, 'invalid-document', 'The edit would break the system', first!.message, { problems: added });
+    throw new Refusal(422, 'invalid-document', 'The edit would break the system', first!.message, {
+      problems: added,
+    });
   }
   return { document, patch, inverse: result.inverse };
 }
@@ -125,7 +139,12 @@ function patched(all: ReadonlyMap<string, StoredDocument>, current: StoredDocume
 /** Text documents are replaced as a whole. */
 function replacedText(body: unknown, patch: Patch): { document: unknown; inverse: PatchOperation[] } {
   const [operation] = patch;
-  if (patch.length !== 1 || operation?.op !== 'replace' || operation.path !== '' || typeof operation.value !== 'string') {
+  if (
+    patch.length !== 1 ||
+    operation?.op !== 'replace' ||
+    operation.path !== '' ||
+    typeof operation.value !== 'string'
+  ) {
     throw new PatchError(0, operation?.path ?? '', 'a text is replaced as a whole');
   }
   return { document: operation.value, inverse: [{ op: 'replace', path: '', value: body }] };
@@ -154,14 +173,46 @@ async function write(
     .update(documents)
     .set({ revision: document.revision, body: bodyText(path, document.body) })
     .where(and(eq(documents.systemId, systemId), eq(documents.path, path)));
-  const row = { systemId, path, revision: document.revision, patch, inverse, kind, changeId, target, editKey, label, author, at };
+  const row = {
+    systemId,
+    path,
+    revision: document.revision,
+    patch,
+    inverse,
+    kind,
+    changeId,
+    target,
+    editKey,
+    label,
+    author,
+    at,
+  };
   const [{ insertId }] = await transaction.insert(edits).values(row);
   await transaction.update(systems).set({ changedAt: at }).where(eq(systems.id, systemId));
-  return { edit: { id: insertId, path, revision: document.revision, patch, kind, changeId, editKey, label, author, at: at.toISOString() }, document };
+  return {
+    edit: {
+      id: insertId,
+      path,
+      revision: document.revision,
+      patch,
+      kind,
+      changeId,
+      editKey,
+      label,
+      author,
+      at: at.toISOString(),
+    },
+    document,
+  };
 }
 
 /** Edits of a system after a given one, oldest first. */
-export async function editsAfter(db: Database | Transaction, systemId: string, after: number, most = 500): Promise<StoredEdit[]> {
+export async function editsAfter(
+  db: Database | Transaction,
+  systemId: string,
+  after: number,
+  most = 500,
+): Promise<StoredEdit[]> {
   const rows = await db
     .select(columns)
     .from(edits)
@@ -173,7 +224,12 @@ export async function editsAfter(db: Database | Transaction, systemId: string, a
 
 /** The newest edits, newest first, for the list of what was done. */
 export async function latestEdits(db: Database, systemId: string, most: number): Promise<StoredEdit[]> {
-  const rows = await db.select(columns).from(edits).where(eq(edits.systemId, systemId)).orderBy(desc(edits.id)).limit(most);
+  const rows = await db
+    .select(columns)
+    .from(edits)
+    .where(eq(edits.systemId, systemId))
+    .orderBy(desc(edits.id))
+    .limit(most);
   return rows.map(asStored);
 }
 
@@ -220,13 +276,16 @@ export async function stepHistory(
     const find = direction === 'undo' ? undoCandidate : redoCandidate;
     const candidate = await find(transaction, systemId);
     if (!candidate) {
-      const words = direction === 'undo' ? 'There is nothing to take back.' : 'There is nothing to bring back.';
+      const words =
+        direction === 'undo' ? 'There is nothing to take back.' : 'There is nothing to bring back.';
       throw new Refusal(409, `nothing-to-${direction}`, 'Nothing to do', words);
     }
     const parts = await transaction
       .select({ path: edits.path, patch: edits.patch, inverse: edits.inverse })
       .from(edits)
-      .where(and(eq(edits.systemId, systemId), eq(edits.changeId, candidate.changeId), eq(edits.kind, 'edit')))
+      .where(
+        and(eq(edits.systemId, systemId), eq(edits.changeId, candidate.changeId), eq(edits.kind, 'edit')),
+      )
       .orderBy(direction === 'undo' ? desc(edits.id) : asc(edits.id));
     const changeId = crypto.randomUUID();
     const written: { edit: StoredEdit; document: StoredDocument }[] = [];
@@ -234,8 +293,19 @@ export async function stepHistory(
     for (const part of parts) {
       const patch = (direction === 'undo' ? part.inverse : part.patch) as Patch;
       const applied = patched(all, all.get(part.path)!, patch);
-      const request = { systemId, path: part.path, editKey: crypto.randomUUID(), changeId, label: candidate.label, author };
-      const result = await write(transaction, request, { ...applied, kind: direction, target: candidate.changeId });
+      const request = {
+        systemId,
+        path: part.path,
+        editKey: crypto.randomUUID(),
+        changeId,
+        label: candidate.label,
+        author,
+      };
+      const result = await write(transaction, request, {
+        ...applied,
+        kind: direction,
+        target: candidate.changeId,
+      });
       all.set(part.path, result.document);
       written.push(result);
     }

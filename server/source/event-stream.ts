@@ -20,7 +20,11 @@ export class EventStreams {
   }
 
   open(systemId: string, after: number, request: Request, response: Response): void {
-    response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+    response.writeHead(200, {
+      'Content-Type': 'text/event-stream',
+      'Cache-Control': 'no-store',
+      'X-Accel-Buffering': 'no',
+    });
     response.write('retry: 1000\n\n');
     let last = after;
     let looking = false;

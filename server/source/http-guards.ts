@@ -11,7 +11,12 @@ export function allowHosts(allowed: readonly string[]): RequestHandler {
   const names = new Set([...LOOPBACK, ...allowed.map(name => name.toLowerCase())]);
   return (request: Request, _: Response, next: NextFunction) => {
     if (names.has(hostName(request.headers.host ?? ''))) return next();
-    throw new Refusal(421, 'unknown-host', 'Not for this host', 'This application does not answer to that host name.');
+    throw new Refusal(
+      421,
+      'unknown-host',
+      'Not for this host',
+      'This application does not answer to that host name.',
+    );
   };
 }
 
@@ -20,9 +25,16 @@ export const sameOriginWrites: RequestHandler = (request, _, next) => {
   if (SAFE_METHODS.has(request.method)) return next();
   const { origin, host } = request.headers;
   const site = request.headers['sec-fetch-site'];
-  const foreign = (origin !== undefined && !sameHost(origin, host)) || (site !== undefined && !['same-origin', 'none'].includes(String(site)));
+  const foreign =
+    (origin !== undefined && !sameHost(origin, host)) ||
+    (site !== undefined && !['same-origin', 'none'].includes(String(site)));
   if (!foreign) return next();
-  throw new Refusal(403, 'foreign-origin', 'Not from here', 'Changes are taken from pages of this application only.');
+  throw new Refusal(
+    403,
+    'foreign-origin',
+    'Not from here',
+    'Changes are taken from pages of this application only.',
+  );
 };
 
 function sameHost(origin: string, host: string | undefined): boolean {

@@ -46,9 +46,9 @@ function listen(config: Config, database: OpenDatabase, logger: Logger): void {
   server.listen(config.port, config.host, () => {
     const address = server.address();
     const port = typeof address === 'object' && address ? address.port : config.port;
-    process.stdout.write(`Periwinkle is at http://${config.host}:${port}/\n`);
-    // Whoever started us as a child wants to know the port.
-    process.send?.({ port });
+    // Whoever started us as a child says the address, once everything else is ready too.
+    if (process.send) process.send({ port });
+    else process.stdout.write(`Periwinkle is at http://${config.host}:${port}/\n`);
   });
   const stop = (): void => {
     server.close(() => void database.close().then(() => process.exit(0)));

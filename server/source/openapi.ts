@@ -11,7 +11,12 @@ const answer = (description: string, schema: Json, headers: Json = {}): Json => 
   headers,
   content: { 'application/json': { schema } },
 });
-const parameter = (name: string, where: 'path' | 'query' | 'header', description: string, required = where === 'path'): Json => ({
+const parameter = (
+  name: string,
+  where: 'path' | 'query' | 'header',
+  description: string,
+  required = where === 'path',
+): Json => ({
   name,
   in: where,
   required,
@@ -33,7 +38,11 @@ const step = (direction: string, words: string): Json => ({
     operationId: direction,
     summary: words,
     parameters: [systemId],
-    responses: { 200: answer('The edits this made', list(ref('Edit'))), 404: problem('No such system'), 409: problem('Nothing to do') },
+    responses: {
+      200: answer('The edits this made', list(ref('Edit'))),
+      404: problem('No such system'),
+      409: problem('Nothing to do'),
+    },
   },
 });
 
@@ -49,9 +58,19 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         responses: { 200: answer('Both answer', { type: 'object' }), 503: problem('The database does not') },
       },
     },
-    '/api/openapi.json': { get: { operationId: 'openapi', summary: 'This document', responses: { 200: answer('OpenAPI 3.1', { type: 'object' }) } } },
+    '/api/openapi.json': {
+      get: {
+        operationId: 'openapi',
+        summary: 'This document',
+        responses: { 200: answer('OpenAPI 3.1', { type: 'object' }) },
+      },
+    },
     '/api/systems': {
-      get: { operationId: 'listSystems', summary: 'The systems on the shelf', responses: { 200: answer('Summaries', list(ref('System'))) } },
+      get: {
+        operationId: 'listSystems',
+        summary: 'The systems on the shelf',
+        responses: { 200: answer('Summaries', list(ref('System'))) },
+      },
       post: {
         operationId: 'createSystem',
         summary: 'Put a system in, all its documents at once',
@@ -70,7 +89,10 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         operationId: 'readSystem',
         summary: 'A system with all its documents',
         parameters: [systemId],
-        responses: { 200: answer('All of it, as of one moment', ref('WholeSystem')), 404: problem('No such system') },
+        responses: {
+          200: answer('All of it, as of one moment', ref('WholeSystem')),
+          404: problem('No such system'),
+        },
       },
       delete: {
         operationId: 'removeSystem',
@@ -93,7 +115,11 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         summary: 'Copy a system under another id',
         parameters: [systemId],
         requestBody: body('copy'),
-        responses: { 201: answer('The copy', ref('System')), 404: problem('No such system'), 409: problem('The id is taken') },
+        responses: {
+          201: answer('The copy', ref('System')),
+          404: problem('No such system'),
+          409: problem('The id is taken'),
+        },
       },
     },
     '/api/systems/{systemId}/documents/{path}': {
@@ -101,7 +127,11 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         operationId: 'readDocument',
         summary: 'One document, written canonically',
         parameters: [systemId, path],
-        responses: { 200: answer('The document', {}, etag), 304: { description: 'Not changed' }, 404: problem('No such document') },
+        responses: {
+          200: answer('The document', {}, etag),
+          304: { description: 'Not changed' },
+          404: problem('No such document'),
+        },
       },
       patch: {
         operationId: 'editDocument',
@@ -144,7 +174,10 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         operationId: 'events',
         summary: 'Server-sent events: each edit as it is stored',
         parameters: [systemId, parameter('after', 'query', 'Id of the last edit known', false)],
-        responses: { 200: { description: 'A stream', content: { 'text/event-stream': { schema: { type: 'string' } } } }, 404: problem('No such system') },
+        responses: {
+          200: { description: 'A stream', content: { 'text/event-stream': { schema: { type: 'string' } } } },
+          404: problem('No such system'),
+        },
       },
     },
   },
@@ -165,7 +198,12 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
       System: {
         type: 'object',
         required: ['id', 'title', 'createdAt', 'changedAt'],
-        properties: { id: { type: 'string' }, title: { type: 'string' }, createdAt: { type: 'string' }, changedAt: { type: 'string' } },
+        properties: {
+          id: { type: 'string' },
+          title: { type: 'string' },
+          createdAt: { type: 'string' },
+          changedAt: { type: 'string' },
+        },
       },
       WholeSystem: {
         allOf: [

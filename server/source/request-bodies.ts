@@ -44,7 +44,10 @@ const validators = new Map<string, ValidateFunction>();
 /** Reads a body's text as JSON of a schema. Throws `Refusal` (400) with every fault. */
 export function readBody<T>(name: keyof typeof BODY_SCHEMAS, text: unknown): T {
   const read = readJson(typeof text === 'string' ? text : '');
-  if (!read.ok) throw new Refusal(400, read.problem.code, 'Not readable', read.problem.message, { pointer: read.problem.pointer });
+  if (!read.ok)
+    throw new Refusal(400, read.problem.code, 'Not readable', read.problem.message, {
+      pointer: read.problem.pointer,
+    });
   if (!validators.has(name)) validators.set(name, ajv.compile(BODY_SCHEMAS[name]));
   const validate = validators.get(name)!;
   if (!validate(read.value)) {

@@ -7,7 +7,14 @@ import type { EventStreams } from './event-stream';
 import { OPENAPI } from './openapi';
 import { notFound, Refusal } from './refusal';
 import { readBody, readPatch } from './request-bodies';
-import { createSystem, duplicateSystem, listSystems, removeSystem, restoreSystem, wholeSystem } from './systems';
+import {
+  createSystem,
+  duplicateSystem,
+  listSystems,
+  removeSystem,
+  restoreSystem,
+  wholeSystem,
+} from './systems';
 import { readDocument } from './system-documents';
 
 export const BODY_LIMIT = '8mb';
@@ -36,10 +43,16 @@ function headerText(request: Request, name: string, fallback: string, most = 64)
 function revisionOf(request: Request): number {
   const header = request.get('If-Match');
   if (header === undefined) {
-    throw new Refusal(428, 'revision-required', 'Revision required', 'Send If-Match with the revision the patch was made on.');
+    throw new Refusal(
+      428,
+      'revision-required',
+      'Revision required',
+      'Send If-Match with the revision the patch was made on.',
+    );
   }
   const match = /^"(\d{1,9})"$/.exec(header);
-  if (!match) throw new Refusal(400, 'bad-revision', 'Not readable', 'If-Match must hold one revision in quotes.');
+  if (!match)
+    throw new Refusal(400, 'bad-revision', 'Not readable', 'If-Match must hold one revision in quotes.');
   return Number(match[1]);
 }
 
@@ -64,7 +77,10 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
     const { documents } = readBody<{ documents: Record<string, unknown> }>('newSystem', request.body);
     response.status(201).json(await createSystem(db, new Map(Object.entries(documents))));
   });
-  router.get('/systems/:systemId', async (request, response) => void response.json(await wholeSystem(db, idOf(request))));
+  router.get(
+    '/systems/:systemId',
+    async (request, response) => void response.json(await wholeSystem(db, idOf(request))),
+  );
   router.delete('/systems/:systemId', async (request, response) => {
     await removeSystem(db, idOf(request));
     response.status(204).end();
@@ -85,7 +101,9 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
     if (!document) throw notFound(`There is no document “${path}”.`);
     response.set('ETag', `"${document.revision}"`);
     if (request.get('If-None-Match') === `"${document.revision}"`) return void response.status(304).end();
-    response.type(row.mediaType).send(row.json ? canonicalText(row.kind, document.body) : String(document.body));
+    response
+      .type(row.mediaType)
+      .send(row.json ? canonicalText(row.kind, document.body) : String(document.body));
   });
   router.patch('/systems/:systemId/documents/*path', patch, async (request, response) => {
     if (!request.is(PATCH_TYPE)) {

@@ -1,4 +1,15 @@
-import { bigint, customType, datetime, index, int, longtext, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import {
+  bigint,
+  customType,
+  datetime,
+  index,
+  int,
+  longtext,
+  mysqlTable,
+  primaryKey,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
 
 /** Text compared byte by byte: paths and ids differ when their letters' case does. */
 const name = (column: string, length: number) => varchar(column, { length });

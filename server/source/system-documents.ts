@@ -24,7 +24,10 @@ function parsedBody(path: string, text: string): unknown {
 }
 
 /** All documents of a system, by path. */
-export async function readDocuments(db: Database | Transaction, systemId: string): Promise<Map<string, StoredDocument>> {
+export async function readDocuments(
+  db: Database | Transaction,
+  systemId: string,
+): Promise<Map<string, StoredDocument>> {
   const revisions = await db
     .select({ path: documents.path, revision: documents.revision })
     .from(documents)
@@ -39,7 +42,11 @@ export async function readDocuments(db: Database | Transaction, systemId: string
   return result;
 }
 
-export async function readDocument(db: Database | Transaction, systemId: string, path: string): Promise<StoredDocument | undefined> {
+export async function readDocument(
+  db: Database | Transaction,
+  systemId: string,
+  path: string,
+): Promise<StoredDocument | undefined> {
   const [row] = await db
     .select({ revision: documents.revision, body: documents.body })
     .from(documents)

@@ -22,7 +22,12 @@ export interface WholeSystem extends SystemSummary {
   readonly lastEdit: number;
 }
 
-const columns = { id: systems.id, title: systems.title, createdAt: systems.createdAt, changedAt: systems.changedAt };
+const columns = {
+  id: systems.id,
+  title: systems.title,
+  createdAt: systems.createdAt,
+  changedAt: systems.changedAt,
+};
 type Row = { id: string; title: string; createdAt: Date; changedAt: Date };
 const summary = (row: Row): SystemSummary => ({
   id: row.id,
@@ -32,7 +37,11 @@ const summary = (row: Row): SystemSummary => ({
 });
 
 export async function listSystems(db: Database): Promise<SystemSummary[]> {
-  const rows = await db.select(columns).from(systems).where(isNull(systems.removedAt)).orderBy(asc(systems.createdAt), asc(systems.id));
+  const rows = await db
+    .select(columns)
+    .from(systems)
+    .where(isNull(systems.removedAt))
+    .orderBy(asc(systems.createdAt), asc(systems.id));
   return rows.map(summary);
 }
 
@@ -40,9 +49,15 @@ export async function listSystems(db: Database): Promise<SystemSummary[]> {
 export async function wholeSystem(db: Database, id: string): Promise<WholeSystem> {
   const { row, stored, lastEdit } = await db.transaction(
     async transaction => {
-      const [found] = await transaction.select(columns).from(systems).where(and(eq(systems.id, id), isNull(systems.removedAt)));
+      const [found] = await transaction
+        .select(columns)
+        .from(systems)
+        .where(and(eq(systems.id, id), isNull(systems.removedAt)));
       if (!found) throw notFound(`There is no system “${id}”.`);
-      const [newest] = await transaction.select({ id: max(edits.id) }).from(edits).where(eq(edits.systemId, id));
+      const [newest] = await transaction
+        .select({ id: max(edits.id) })
+        .from(edits)
+        .where(eq(edits.systemId, id));
       return { row: found, stored: await readDocuments(transaction, id), lastEdit: newest?.id ?? 0 };
     },
     { isolationLevel: 'repeatable read', withConsistentSnapshot: true },
@@ -51,36 +66,63 @@ export async function wholeSystem(db: Database, id: string): Promise<WholeSystem
 }
 
 /** Puts a new system in. Documents with errors are refused as a whole, with every problem. */
-export async function createSystem(db: Database, bodies: ReadonlyMap<string, unknown>): Promise<SystemSummary> {
+export async function createSystem(
+  db: Database,
+  bodies: ReadonlyMap<string, unknown>,
+): Promise<SystemSummary> {
   const unknown = [...bodies.keys()].filter(path => !documentKind(path));
   if (unknown.length > 0) {
-    throw new Refusal(422, 'unknown-file', 'Files that are no documents', `“${unknown[0]}” is no document of a system.`);
+    throw new Refusal(
+      422,
+      'unknown-file',
+      'Files that are no documents',
+      `“${unknown[0]}” is no document of a system.`,
+    );
   }
   const { problems } = checkSystem(bodies);
   const errors = problems.filter(problem => problem.severity === 'error');
   if (errors.length > 0) {
-    throw new Refusal(422, 'invalid-document', 'The system has errors', errors[0]!.message, { problems: errors });
+    throw new Refusal(422, 'invalid-document', 'The system has errors', errors[0]!.message, {
+      problems: errors,
+    });
   }
   const manifest = bodies.get('system.json');
-  if (!isObject(manifest)) throw new Refusal(422, 'missing-file', 'No system.json', 'A system needs a system.json.');
+  if (!isObject(manifest))
+    throw new Refusal(422, 'missing-file', 'No system.json', 'A system needs a system.json.');
   const id = String(manifest['id']);
   const now = new Date();
   const row = { id, title: String(manifest['title']), createdAt: now, changedAt: now };
   await inTransaction(db, async transaction => {
-    const [twin] = await transaction.select({ removedAt: systems.removedAt }).from(systems).where(eq(systems.id, id)).for('update');
+    const [twin] = await transaction
+      .select({ removedAt: systems.removedAt })
+      .from(systems)
+      .where(eq(systems.id, id))
+      .for('update');
     if (twin) {
-      const words = twin.removedAt ? 'was removed and can be brought back; choose another id' : 'is there already; choose another id';
+      const words = twin.removedAt
+        ? 'was removed and can be brought back; choose another id'
+        : 'is there already; choose another id';
       throw new Refusal(409, 'duplicate-id', 'The id is taken', `A system “${id}” ${words}.`);
     }
     await transaction.insert(systems).values({ ...row, removedAt: null });
-    const rows = [...bodies].map(([path, body]) => ({ systemId: id, path, revision: 1, body: bodyText(path, body) }));
+    const rows = [...bodies].map(([path, body]) => ({
+      systemId: id,
+      path,
+      revision: 1,
+      body: bodyText(path, body),
+    }));
     await transaction.insert(documents).values(rows);
   });
   return summary(row);
 }
 
 /** Copies the documents of a system under another id and title; the history begins anew. */
-export async function duplicateSystem(db: Database, from: string, id: string, title: string): Promise<SystemSummary> {
+export async function duplicateSystem(
+  db: Database,
+  from: string,
+  id: string,
+  title: string,
+): Promise<SystemSummary> {
   const { documents: stored } = await wholeSystem(db, from);
   const bodies = new Map(stored.map(({ path, body }) => [path, body]));
   bodies.set('system.json', { ...(bodies.get('system.json') as object), id, title });

@@ -26,12 +26,24 @@ export function Choice({
 }) {
   return (
     <Dropdown as="span" onSelect={id => id !== null && onChoose(id)}>
-      <Dropdown.Toggle as="button" type="button" className={`word ${className}`} bsPrefix="word-toggle" aria-label={`${label}: ${textOf(children)}`}>
+      <Dropdown.Toggle
+        as="button"
+        type="button"
+        className={`word ${className}`}
+        bsPrefix="word-toggle"
+        aria-label={`${label}: ${textOf(children)}`}
+      >
         {children}
       </Dropdown.Toggle>
       <Dropdown.Menu renderOnMount={false}>
         {items.map(item => (
-          <Dropdown.Item key={item.id} as="button" type="button" eventKey={item.id} active={item.id === value}>
+          <Dropdown.Item
+            key={item.id}
+            as="button"
+            type="button"
+            eventKey={item.id}
+            active={item.id === value}
+          >
             {item.words}
             {item.hint ? <span className="hint">{item.hint}</span> : null}
           </Dropdown.Item>
@@ -41,4 +53,9 @@ export function Choice({
   );
 }
 
-const textOf = (node: ReactNode): string => (typeof node === 'string' || typeof node === 'number' ? String(node) : Array.isArray(node) ? node.map(textOf).join('') : '');
+const textOf = (node: ReactNode): string =>
+  typeof node === 'string' || typeof node === 'number'
+    ? String(node)
+    : Array.isArray(node)
+      ? node.map(textOf).join('')
+      : '';

@@ -40,7 +40,8 @@ export const SHORTCUTS: readonly { readonly where: string; readonly list: readon
 ];
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName));
 
 /** Listens for keys on the whole page. Plain keys do not fire while someone is typing. */
 export function usePageKeys(handlers: Readonly<Record<string, () => void>>): void {
@@ -54,7 +55,8 @@ export function usePageKeys(handlers: Readonly<Record<string, () => void>>): voi
       if (event.defaultPrevented || isTyping(inside)) return;
       const command = event.ctrlKey || event.metaKey ? 'Ctrl+' : '';
       const shift = event.shiftKey && command ? 'Shift+' : '';
-      const handler = latest.current[`${command}${shift}${event.key.length === 1 ? event.key.toUpperCase() : event.key}`];
+      const handler =
+        latest.current[`${command}${shift}${event.key.length === 1 ? event.key.toUpperCase() : event.key}`];
       if (!handler || event.altKey) return;
       event.preventDefault();
       handler();

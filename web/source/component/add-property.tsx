@@ -4,7 +4,13 @@ import { PROPERTY_NAMES } from '@periwinkle/core/rules/property-registry';
 import { readProperty } from '@periwinkle/core/rules/value-syntax';
 
 /** Adds a row to the ledger: a part and a property that no rule has set yet. */
-export function AddProperty({ component, onAdd }: { component: Component; onAdd: (part: string, property: string) => void }) {
+export function AddProperty({
+  component,
+  onAdd,
+}: {
+  component: Component;
+  onAdd: (part: string, property: string) => void;
+}) {
   const parts = component.anatomy.parts.map(part => part.name);
   const [part, setPart] = useState(component.anatomy.byName.has('frame') ? 'frame' : parts[0]!);
   const [name, setName] = useState('');

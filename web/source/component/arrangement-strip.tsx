@@ -7,20 +7,38 @@ type Direction = 'across' | 'down';
 type Change = ReturnType<typeof usePlateAddress>['change'];
 
 /** Says what runs across, what runs down, what is held and whose content is shown; each word opens its choices. */
-export function ArrangementStrip({ component, address, change }: { component: Component; address: PlateAddress; change: Change }) {
+export function ArrangementStrip({
+  component,
+  address,
+  change,
+}: {
+  component: Component;
+  address: PlateAddress;
+  change: Change;
+}) {
   const { arrangement } = address;
   const laidOut = new Set([...arrangement.across, ...arrangement.down]);
-  const held = component.space.axes.filter(axis => !laidOut.has(axis.id) && (axis.kind === 'option' || axis.id in arrangement.hold));
-  const heldStates = component.space.axes.filter(axis => !laidOut.has(axis.id) && axis.kind === 'state' && !(axis.id in arrangement.hold));
+  const held = component.space.axes.filter(
+    axis => !laidOut.has(axis.id) && (axis.kind === 'option' || axis.id in arrangement.hold),
+  );
+  const heldStates = component.space.axes.filter(
+    axis => !laidOut.has(axis.id) && axis.kind === 'state' && !(axis.id in arrangement.hold),
+  );
   const situationsShown = laidOut.has('situation');
   const plates = component.plates.map(plate => ({ id: plate.id, words: plate.title ?? plate.id }));
-  const hold = (axis: string, value: string): void => change({ arrangement: { hold: { ...arrangement.hold, [axis]: value } } });
+  const hold = (axis: string, value: string): void =>
+    change({ arrangement: { hold: { ...arrangement.hold, [axis]: value } } });
   return (
     <div className="strip">
       {plates.length > 1 ? (
         <span>
           <span className="said">plate</span>{' '}
-          <Choice label="Plate" value={address.plateId ?? plates[0]!.id} items={plates} onChoose={plateId => change({ plateId })}>
+          <Choice
+            label="Plate"
+            value={address.plateId ?? plates[0]!.id}
+            items={plates}
+            onChoose={plateId => change({ plateId })}
+          >
             {plates.find(plate => plate.id === address.plateId)?.words ?? plates[0]!.words}
           </Choice>
         </span>
@@ -30,7 +48,8 @@ export function ArrangementStrip({ component, address, change }: { component: Co
       <span>
         <span className="said">held</span>{' '}
         {held.map((axis, index) => {
-          const value = axis.values.find(each => each.id === arrangement.hold[axis.id]) ?? axis.values[axis.rest]!;
+          const value =
+            axis.values.find(each => each.id === arrangement.hold[axis.id]) ?? axis.values[axis.rest]!;
           return (
             <span key={axis.id}>
               {index > 0 ? ', ' : ''}
@@ -51,7 +70,9 @@ export function ArrangementStrip({ component, address, change }: { component: Co
             <Choice
               label="States held"
               value={null}
-              items={heldStates.flatMap(axis => axis.values.map(value => ({ id: `${axis.id}:${value.id}`, words: value.title })))}
+              items={heldStates.flatMap(axis =>
+                axis.values.map(value => ({ id: `${axis.id}:${value.id}`, words: value.title })),
+              )}
               onChoose={id => hold(...(id.split(':') as [string, string]))}
             >
               at rest
@@ -67,7 +88,9 @@ export function ArrangementStrip({ component, address, change }: { component: Co
           items={component.samples.map(sample => ({ id: sample.id, words: sample.title ?? sample.id }))}
           onChoose={sample => change({ arrangement: { sample } })}
         >
-          {component.samples.find(sample => sample.id === arrangement.sample)?.title ?? component.samples[0]?.title ?? 'none'}
+          {component.samples.find(sample => sample.id === arrangement.sample)?.title ??
+            component.samples[0]?.title ??
+            'none'}
         </Choice>
       </span>
     </div>
@@ -90,7 +113,10 @@ function DirectionWords({
   const here = arrangement[direction];
   const other: Direction = direction === 'across' ? 'down' : 'across';
   const all = ['situation', ...component.space.axes.map(axis => axis.id)];
-  const name = (id: string): string => (id === 'situation' ? 'situations' : (component.space.axes.find(axis => axis.id === id)?.title ?? readable(id)).toLowerCase());
+  const name = (id: string): string =>
+    id === 'situation'
+      ? 'situations'
+      : (component.space.axes.find(axis => axis.id === id)?.title ?? readable(id)).toLowerCase();
   const free = all.filter(id => !arrangement.across.includes(id) && !arrangement.down.includes(id));
   const set = (mine: readonly string[], theirs: readonly string[] = arrangement[other]): void =>
     change({ arrangement: { [direction]: mine, [other]: theirs } });
@@ -113,7 +139,12 @@ function DirectionWords({
       {here.map((axis, index) => (
         <span key={axis}>
           {index > 0 ? ', ' : ''}
-          <Choice label={`Runs ${direction}`} value={null} items={items(axis)} onChoose={action => act(axis, action)}>
+          <Choice
+            label={`Runs ${direction}`}
+            value={null}
+            items={items(axis)}
+            onChoose={action => act(axis, action)}
+          >
             {name(axis)}
           </Choice>
         </span>

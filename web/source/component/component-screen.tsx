@@ -24,7 +24,9 @@ export function ComponentScreen() {
     return (
       <div className="blank">
         <h1>No such field</h1>
-        <p>There is no field “{componentId}” in {system.title}.</p>
+        <p>
+          There is no field “{componentId}” in {system.title}.
+        </p>
       </div>
     );
   }
@@ -48,7 +50,10 @@ function Inside({ component }: { component: Component }) {
   const [aimed, setAimed] = useState<Box | null>(null);
   const selected = useMemo(() => selectedCells(grid, selection), [grid, selection]);
   const narrowed = useMemo(() => narrowedMasks(component, address.narrowed), [component, address.narrowed]);
-  const scope = useMemo(() => scopeOf(component, grid, selected, narrowed), [component, grid, selected, narrowed]);
+  const scope = useMemo(
+    () => scopeOf(component, grid, selected, narrowed),
+    [component, grid, selected, narrowed],
+  );
   const region = aimed ?? scope?.region ?? null;
   const reached = useMemo(
     () => new Set(region ? reachedCells(grid, region).map(cell => `${cell.row}.${cell.column}`) : []),
@@ -57,7 +62,10 @@ function Inside({ component }: { component: Component }) {
   const drawer = useRef<HTMLElement>(null);
   const plate = useRef<HTMLDivElement>(null);
   const plates = component.plates;
-  const place = Math.max(0, plates.findIndex(each => each.id === address.plateId));
+  const place = Math.max(
+    0,
+    plates.findIndex(each => each.id === address.plateId),
+  );
   const shown = grid.cells.flat().filter(cell => cell.never === null).length;
   return (
     <>
@@ -145,7 +153,10 @@ function selectedCells(grid: PlateGrid, selection: Selection | null): Cell[] {
 }
 
 /** Narrowing in the address as masks by axis; `*` frees an axis. */
-function narrowedMasks(component: Component, narrowed: Readonly<Record<string, string>>): Map<number, number> {
+function narrowedMasks(
+  component: Component,
+  narrowed: Readonly<Record<string, string>>,
+): Map<number, number> {
   const { space } = component;
   const masks = new Map<number, number>();
   for (const [id, value] of Object.entries(narrowed)) {

@@ -32,7 +32,8 @@ export interface LedgerDrawerProps {
 
 /** Under the plate: what an edit will mean, and the ledger to make it in. */
 export function LedgerDrawer(props: LedgerDrawerProps) {
-  const { ref, component, contexts, scope, aimed, selected, onPlate, narrowed, onNarrow, onAim, onLeave } = props;
+  const { ref, component, contexts, scope, aimed, selected, onPlate, narrowed, onNarrow, onAim, onLeave } =
+    props;
   const store = useStore();
   const { system, edited } = useSystemState();
   const [open, setOpen] = useState(true);
@@ -41,7 +42,10 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   const path = system.fileOf.get(component.id)!;
   // The ledger shows what is written, not what is being tried out: otherwise its rows would move under the hand.
   const written = edited.components.find(each => each.id === component.id) ?? component;
-  const around = useMemo(() => ({ tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize }), [system, contexts]);
+  const around = useMemo(
+    () => ({ tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize }),
+    [system, contexts],
+  );
   const combinations = useMemo(() => selected.map(cell => cell.combination), [selected]);
   const region = scope?.region ?? null;
   const shown = useMemo(() => {
@@ -61,18 +65,25 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
     const patch = settingPatch(written, targetOf(place), place.part, place.property, text);
     const column = shown.columns.find(each => (each.rule?.id ?? null) === place.rule);
     const what = text === null ? 'taken out' : `set to ${text}`;
-    store.edit(path, patch, `${written.title}: ${place.part} ${place.property} ${what}, ${column?.words ?? ''}`.slice(0, 190));
+    store.edit(
+      path,
+      patch,
+      `${written.title}: ${place.part} ${place.property} ${what}, ${column?.words ?? ''}`.slice(0, 190),
+    );
   };
   const focusEntry = (place: EntryPlace): void => {
     const row = shown.rows.findIndex(each => each.part === place.part && each.property === place.property);
     const column = shown.columns.findIndex(each => (each.rule?.id ?? null) === place.rule);
     requestAnimationFrame(() =>
-      document.querySelector<HTMLElement>(`.ledger .entry[data-row="${row}"][data-column="${column}"]`)?.focus(),
+      document
+        .querySelector<HTMLElement>(`.ledger .entry[data-row="${row}"][data-column="${column}"]`)
+        ?.focus(),
     );
   };
   const editorFor = (place: EntryPlace) => ({
     contrastOf: contrastFor(place.part, place.property),
-    fault: (text: string) => (text.trim() === '' ? null : entryProblem(written, around.tokens, place.part, place.property, text)),
+    fault: (text: string) =>
+      text.trim() === '' ? null : entryProblem(written, around.tokens, place.part, place.property, text),
     onTry: (text: string | null) => {
       if (text === null || text.trim() === '') store.endTryOut();
       else store.tryOut(path, settingPatch(written, targetOf(place), place.part, place.property, text));
@@ -101,18 +112,35 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
 
   const moveRule = (id: string, by: -1 | 1): void => {
     const from = (written.document.rules ?? []).findIndex(rule => rule.id === id);
-    store.edit(path, moveRulePatch(written.document, from, from + by), `${written.title}: rule ${id} moved ${by < 0 ? 'earlier' : 'later'}`);
+    store.edit(
+      path,
+      moveRulePatch(written.document, from, from + by),
+      `${written.title}: rule ${id} moved ${by < 0 ? 'earlier' : 'later'}`,
+    );
   };
   const removeRule = (id: string): void => {
     const index = (written.document.rules ?? []).findIndex(rule => rule.id === id);
     store.edit(path, [{ op: 'remove', path: `/rules/${index}` }], `${written.title}: rule ${id} removed`);
   };
-  const aim = (column: LedgerColumn): void => onAim(column.isScope || !column.rule ? null : column.rule.region);
+  const aim = (column: LedgerColumn): void =>
+    onAim(column.isScope || !column.rule ? null : column.rule.region);
 
   return (
-    <section className="drawer" ref={ref} aria-label="Ledger" onBlur={event => event.currentTarget.contains(event.relatedTarget) || editing || onAim(null)}>
+    <section
+      className="drawer"
+      ref={ref}
+      aria-label="Ledger"
+      onBlur={event => event.currentTarget.contains(event.relatedTarget) || editing || onAim(null)}
+    >
       <div className="scope-line">
-        <ScopeSentence component={written} scope={scope} aimed={aimed} onPlate={onPlate} narrowed={narrowed} onNarrow={onNarrow} />
+        <ScopeSentence
+          component={written}
+          scope={scope}
+          aimed={aimed}
+          onPlate={onPlate}
+          narrowed={narrowed}
+          onNarrow={onNarrow}
+        />
         <button type="button" className="act" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'put the ledger down' : 'draw the ledger up'}
         </button>
@@ -158,8 +186,14 @@ function withExtra(
   columns: number,
   component: Component,
 ): LedgerRow[] {
-  const missing = extra.filter(each => !rows.some(row => row.part === each.part && row.property === each.property));
-  const empty = missing.map(each => ({ ...each, entries: Array.from({ length: columns }, () => null), outcomes: [] }));
+  const missing = extra.filter(
+    each => !rows.some(row => row.part === each.part && row.property === each.property),
+  );
+  const empty = missing.map(each => ({
+    ...each,
+    entries: Array.from({ length: columns }, () => null),
+    outcomes: [],
+  }));
   const order = component.anatomy.parts.map(part => part.name);
   return [...rows, ...empty].sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
 }

@@ -1,4 +1,4 @@
-import { memo, useMemo, useRef, type KeyboardEvent } from 'react';
+import { memo, useLayoutEffect, useMemo, useRef, type KeyboardEvent } from 'react';
 import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/rules/ledger';
 import type { Outcome } from '@periwinkle/core/rules/resolve';
 import type { System } from '@periwinkle/core/rules/system';
@@ -22,7 +22,9 @@ export interface LedgerTableProps {
   readonly contexts: ContextInput;
   readonly ledger: Ledger;
   readonly editing: EntryPlace | null;
-  readonly editorFor: (place: EntryPlace) => Pick<ValueEditorProps, 'contrastOf' | 'fault' | 'onTry' | 'onSet' | 'onLeave'>;
+  readonly editorFor: (
+    place: EntryPlace,
+  ) => Pick<ValueEditorProps, 'contrastOf' | 'fault' | 'onTry' | 'onSet' | 'onLeave'>;
   readonly onEdit: (place: EntryPlace) => void;
   readonly onRemove: (place: EntryPlace) => void;
   readonly onAim: (column: LedgerColumn) => void;
@@ -39,6 +41,16 @@ export const samePlace = (a: EntryPlace | null, b: EntryPlace): boolean =>
 export function LedgerTable(props: LedgerTableProps) {
   const { ledger, onMoveRule, onRemoveRule, onLeave } = props;
   const table = useRef<HTMLTableElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const scopeAt = ledger.columns.findIndex(column => column.isScope);
+  useLayoutEffect(() => {
+    // The column that edits go to stays in view, clear of the outcomes, which stand still at the right.
+    const heading = table.current?.querySelector<HTMLElement>('th.scope-column');
+    const outcome = table.current?.querySelector<HTMLElement>('th.outcome');
+    if (!heading || !scroller.current) return;
+    const room = scroller.current.clientWidth - (outcome?.offsetWidth ?? 0);
+    scroller.current.scrollLeft = Math.max(0, heading.offsetLeft + heading.offsetWidth - room);
+  }, [scopeAt, ledger.columns.length]);
   const withOutcome = ledger.rows.some(row => row.outcomes.length > 0);
   const onKeyDown = (event: KeyboardEvent): void => {
     if (event.target instanceof HTMLInputElement) return;
@@ -49,8 +61,13 @@ export function LedgerTable(props: LedgerTableProps) {
     moveFocus(event, table.current);
   };
   return (
-    <div className="ledger-scroll" tabIndex={-1}>
-      <table className="ledger" ref={table} onKeyDown={onKeyDown} aria-label="Ledger: rules against properties">
+    <div className="ledger-scroll" ref={scroller}>
+      <table
+        className="ledger"
+        ref={table}
+        onKeyDown={onKeyDown}
+        aria-label="Ledger: rules against properties"
+      >
         <thead>
           <tr>
             <th className="part">
@@ -60,8 +77,16 @@ export function LedgerTable(props: LedgerTableProps) {
               <span className="unseen">Property</span>
             </th>
             {ledger.columns.map(column => (
-              <th key={column.rule?.id ?? '/new'} scope="col" className={column.isScope ? 'scope-column' : ''}>
-                {column.rule ? <RuleHeading column={column} onMove={onMoveRule} onRemove={onRemoveRule} /> : column.words}
+              <th
+                key={column.rule?.id ?? '/new'}
+                scope="col"
+                className={column.isScope ? 'scope-column' : ''}
+              >
+                {column.rule ? (
+                  <RuleHeading column={column} onMove={onMoveRule} onRemove={onRemoveRule} />
+                ) : (
+                  column.words
+                )}
               </th>
             ))}
             {withOutcome ? (
@@ -73,7 +98,14 @@ export function LedgerTable(props: LedgerTableProps) {
         </thead>
         <tbody>
           {ledger.rows.map((row, index) => (
-            <Row key={`${row.part}.${row.property}`} row={row} index={index} first={ledger.rows[index - 1]?.part !== row.part} withOutcome={withOutcome} {...props} />
+            <Row
+              key={`${row.part}.${row.property}`}
+              row={row}
+              index={index}
+              first={ledger.rows[index - 1]?.part !== row.part}
+              withOutcome={withOutcome}
+              {...props}
+            />
           ))}
         </tbody>
       </table>
@@ -138,7 +170,13 @@ const Row = memo(function Row({
         return (
           <td key={column.rule?.id ?? '/new'} className={column.isScope ? 'scope-column' : ''}>
             {samePlace(editing, place) ? (
-              <ValueEditor system={system} contexts={contexts} property={row.property} initial={entry?.text ?? ''} {...editorFor(place)} />
+              <ValueEditor
+                system={system}
+                contexts={contexts}
+                property={row.property}
+                initial={entry?.text ?? ''}
+                {...editorFor(place)}
+              />
             ) : (
               <button
                 type="button"
@@ -159,7 +197,12 @@ const Row = memo(function Row({
               >
                 {entry ? (
                   <>
-                    <EntryMark system={system} contexts={contexts} property={row.property} text={entry.text} />
+                    <EntryMark
+                      system={system}
+                      contexts={contexts}
+                      property={row.property}
+                      text={entry.text}
+                    />
                     <span>{shortText(entry.text)}</span>
                   </>
                 ) : null}
@@ -180,7 +223,17 @@ const Row = memo(function Row({
 /** A token is shown by its name alone. */
 const shortText = (text: string): string => /^\{([^{}]+)\}$/.exec(text)?.[1] ?? text;
 
-function EntryMark({ system, contexts, property, text }: { system: System; contexts: ContextInput; property: string; text: string }) {
+function EntryMark({
+  system,
+  contexts,
+  property,
+  text,
+}: {
+  system: System;
+  contexts: ContextInput;
+  property: string;
+  text: string;
+}) {
   const value = useMemo(() => {
     const row = propertyNamed(property);
     if (!row) return '';

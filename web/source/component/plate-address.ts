@@ -21,8 +21,15 @@ export interface PlateAddress {
 }
 
 const pairs = (text: string | null): Record<string, string> =>
-  Object.fromEntries((text ?? '').split(',').flatMap(pair => (pair.includes(':') ? [pair.split(':') as [string, string]] : [])));
-const written = (record: Readonly<Record<string, string>>): string => Object.entries(record).map(pair => pair.join(':')).join(',');
+  Object.fromEntries(
+    (text ?? '')
+      .split(',')
+      .flatMap(pair => (pair.includes(':') ? [pair.split(':') as [string, string]] : [])),
+  );
+const written = (record: Readonly<Record<string, string>>): string =>
+  Object.entries(record)
+    .map(pair => pair.join(':'))
+    .join(',');
 const list = (text: string): string[] => text.split(',').filter(each => each !== '');
 
 function readSelection(text: string | null): Selection | null {
@@ -35,7 +42,9 @@ function readSelection(text: string | null): Selection | null {
 /** Reads the address; parameters that are absent come from the plate itself. */
 export function usePlateAddress(component: Component): {
   address: PlateAddress;
-  change: (parts: Partial<Omit<PlateAddress, 'arrangement'>> & { arrangement?: Partial<Arrangement> }) => void;
+  change: (
+    parts: Partial<Omit<PlateAddress, 'arrangement'>> & { arrangement?: Partial<Arrangement> },
+  ) => void;
 } {
   const [parameters, setParameters] = useSearchParams();
   const text = parameters.toString();

@@ -1,4 +1,13 @@
-import { memo, useCallback, useEffect, useRef, useState, type CSSProperties, type KeyboardEvent, type PointerEvent } from 'react';
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+  type CSSProperties,
+  type KeyboardEvent,
+  type PointerEvent,
+} from 'react';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
 import type { Cell, Heading, PlateGrid } from '@periwinkle/core/plates/plate-grid';
 import type { System } from '@periwinkle/core/rules/system';
@@ -33,9 +42,14 @@ export function Plate(props: PlateProps) {
   const rows = grid.rows.length;
   const columns = grid.columns.length;
   const style = { '--columns': columns } as CSSProperties;
-  const tab = (row: number, column: number): 0 | -1 => (cursor.row === row && cursor.column === column ? 0 : -1);
+  const tab = (row: number, column: number): 0 | -1 =>
+    cursor.row === row && cursor.column === column ? 0 : -1;
   const within = (row: number, column: number): boolean =>
-    selection !== null && row >= selection.top && row <= selection.bottom && column >= selection.left && column <= selection.right;
+    selection !== null &&
+    row >= selection.top &&
+    row <= selection.bottom &&
+    column >= selection.left &&
+    column <= selection.right;
   return (
     <PreviewSurface system={system} contexts={contexts} className="plate-frame">
       <div
@@ -51,13 +65,26 @@ export function Plate(props: PlateProps) {
         onFocus={focusHere}
       >
         <div role="row" style={{ display: 'contents' }}>
-          <div role="columnheader" className="corner" data-row={-1} data-column={-1} tabIndex={tab(-1, -1)} aria-label="The whole plate" />
+          <div
+            role="columnheader"
+            className="corner"
+            data-row={-1}
+            data-column={-1}
+            tabIndex={tab(-1, -1)}
+            aria-label="The whole plate"
+          />
           {grid.columns.map((heading, column) => (
             <HeadingCell
               key={heading.key || column}
               heading={heading}
               role="columnheader"
-              on={selection !== null && selection.left <= column && column <= selection.right && selection.top === 0 && selection.bottom === rows - 1}
+              on={
+                selection !== null &&
+                selection.left <= column &&
+                column <= selection.right &&
+                selection.top === 0 &&
+                selection.bottom === rows - 1
+              }
               row={-1}
               column={column}
               tabIndex={tab(-1, column)}
@@ -69,7 +96,13 @@ export function Plate(props: PlateProps) {
             <HeadingCell
               heading={heading}
               role="rowheader"
-              on={selection !== null && selection.top <= row && row <= selection.bottom && selection.left === 0 && selection.right === columns - 1}
+              on={
+                selection !== null &&
+                selection.top <= row &&
+                row <= selection.bottom &&
+                selection.left === 0 &&
+                selection.right === columns - 1
+              }
               row={row}
               column={-1}
               tabIndex={tab(row, -1)}
@@ -90,7 +123,9 @@ export function Plate(props: PlateProps) {
         ))}
       </div>
       <span className="unseen" aria-live="polite">
-        {selection ? `${(selection.bottom - selection.top + 1) * (selection.right - selection.left + 1)} selected` : ''}
+        {selection
+          ? `${(selection.bottom - selection.top + 1) * (selection.right - selection.left + 1)} selected`
+          : ''}
       </span>
     </PreviewSurface>
   );
@@ -116,7 +151,13 @@ function HeadingCell({
   const words = heading.words;
   const kind = role === 'columnheader' ? 'column-heading' : 'row-heading';
   return (
-    <div role={role} className={`${kind} ${on ? 'on' : ''}`} data-row={row} data-column={column} tabIndex={tabIndex}>
+    <div
+      role={role}
+      className={`${kind} ${on ? 'on' : ''}`}
+      data-row={row}
+      data-column={column}
+      tabIndex={tabIndex}
+    >
       {words.slice(0, -1).map(word => (
         <small key={word}>{word}</small>
       ))}
@@ -149,12 +190,22 @@ const PlateCell = memo(
         aria-label={cell.never ? `${name}: never. ${cell.never.join(' ')}` : name}
         tabIndex={tabIndex}
       >
-        {cell.never ? (cell.never[0] ?? 'Never occurs.') : <Specimen shape={shape} combination={cell.combination} sample={sample} />}
+        {cell.never ? (
+          (cell.never[0] ?? 'Never occurs.')
+        ) : (
+          <Specimen shape={shape} combination={cell.combination} sample={sample} />
+        )}
       </div>
     );
   },
   (a, b) =>
-    a.cell === b.cell && a.name === b.name && a.shape === b.shape && a.sample === b.sample && a.selected === b.selected && a.reached === b.reached && a.tabIndex === b.tabIndex,
+    a.cell === b.cell &&
+    a.name === b.name &&
+    a.shape === b.shape &&
+    a.sample === b.sample &&
+    a.selected === b.selected &&
+    a.reached === b.reached &&
+    a.tabIndex === b.tabIndex,
 );
 
 const STEPS: Readonly<Record<string, Place>> = {
@@ -190,7 +241,9 @@ function usePlateSelection({ grid, selection, onSelect, onEdit }: PlateProps) {
   };
   const focus = (place: Place): void => {
     setCursor(place);
-    element.current?.querySelector<HTMLElement>(`[data-row="${place.row}"][data-column="${place.column}"]`)?.focus();
+    element.current
+      ?.querySelector<HTMLElement>(`[data-row="${place.row}"][data-column="${place.column}"]`)
+      ?.focus();
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const step = STEPS[event.key];
@@ -233,7 +286,10 @@ function usePlateSelection({ grid, selection, onSelect, onEdit }: PlateProps) {
   };
   useEffect(() => {
     // A plate laid out anew may be smaller than the last.
-    setCursor(before => ({ row: Math.min(before.row, rows - 1), column: Math.min(before.column, columns - 1) }));
+    setCursor(before => ({
+      row: Math.min(before.row, rows - 1),
+      column: Math.min(before.column, columns - 1),
+    }));
   }, [rows, columns]);
   return { cursor, element, focusHere, onKeyDown, onPointerDown, onPointerMove };
 }

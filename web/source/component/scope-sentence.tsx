@@ -65,7 +65,10 @@ export function ScopeSentence({
         key={id}
         label={title}
         value={narrowed[id] ?? null}
-        items={[{ id: ANY, words: `any ${title.toLowerCase()}` }, ...values.map(value => ({ id: value.id, words: value.title, hint: value.description }))]}
+        items={[
+          { id: ANY, words: `any ${title.toLowerCase()}` },
+          ...values.map(value => ({ id: value.id, words: value.title, hint: value.description })),
+        ]}
         onChoose={value => choose(id, value)}
       >
         {text}
@@ -83,7 +86,13 @@ export function ScopeSentence({
           label="Narrow"
           value={null}
           className="act"
-          items={more.flatMap(axis => axis.values.map(value => ({ id: `${axis.id}:${value.id}`, words: value.title, hint: value.description })))}
+          items={more.flatMap(axis =>
+            axis.values.map(value => ({
+              id: `${axis.id}:${value.id}`,
+              words: value.title,
+              hint: value.description,
+            })),
+          )}
           onChoose={id => choose(...(id.split(':') as [string, string]))}
         >
           narrower

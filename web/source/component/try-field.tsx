@@ -14,12 +14,23 @@ import { useSpecimenSheets } from '../specimen/specimen-styles';
  * The real thing with the shipped stylesheet: typed into, pointed at, made invalid. States that markup sets are the words
  * below; all others come about by using it. What was typed survives every change.
  */
-export function TryField({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+export function TryField({
+  system,
+  component,
+  contexts,
+}: {
+  system: System;
+  component: Component;
+  contexts: ContextInput;
+}) {
   const shape = useShape(system, component);
   const [states, setStates] = useState<Combination>({});
   const marks = component.space.axes.flatMap(axis =>
     (axis.state?.values ?? [])
-      .filter(value => value.mark && value.mark.attribute !== 'value' && axis.values.some(each => each.id === value.id))
+      .filter(
+        value =>
+          value.mark && value.mark.attribute !== 'value' && axis.values.some(each => each.id === value.id),
+      )
       .map(value => ({ axis: axis.id, value: value.id, words: value.words })),
   );
   return (
@@ -54,7 +65,15 @@ export function TryField({ system, component, contexts }: { system: System; comp
 }
 
 /** A working field in a shadow tree. It is built once; options and states only change attributes. */
-export function LiveField({ shape, combination, sample }: { shape: Shape; combination: Combination; sample: string | undefined }) {
+export function LiveField({
+  shape,
+  combination,
+  sample,
+}: {
+  shape: Shape;
+  combination: Combination;
+  sample: string | undefined;
+}) {
   const host = useRef<HTMLDivElement>(null);
   const sheets = useSpecimenSheets();
   const { component, prefix, icons } = shape;
@@ -67,7 +86,11 @@ export function LiveField({ shape, combination, sample }: { shape: Shape; combin
       prefix,
       icons,
       sample: sampleNamed(component, sample),
-      combination: { ...component.space.written(component.space.indices({})), content: 'empty', ...combination },
+      combination: {
+        ...component.space.written(component.space.indices({})),
+        content: 'empty',
+        ...combination,
+      },
       mode: 'shipped',
       id: 'try',
     });
@@ -94,7 +117,8 @@ function takeAttributes(target: Element, source: Element): void {
   for (const { name, value } of [...source.attributes]) {
     if (target.getAttribute(name) !== value && name !== 'value') target.setAttribute(name, value);
   }
-  if (target.children.length === 0 && target.textContent !== source.textContent) target.textContent = source.textContent;
+  if (target.children.length === 0 && target.textContent !== source.textContent)
+    target.textContent = source.textContent;
   [...target.children].forEach((child, index) => takeAttributes(child, source.children[index]!));
 }
 

@@ -1,4 +1,14 @@
-import { useEffect, useLayoutEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
+import {
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type CSSProperties,
+  type KeyboardEvent,
+  type ReactNode,
+  type RefObject,
+} from 'react';
 import { createPortal } from 'react-dom';
 import type { LocalProblem } from '@periwinkle/core/formats/problem';
 import { propertyNamed } from '@periwinkle/core/rules/property-registry';
@@ -110,20 +120,32 @@ export function ValueEditor(props: ValueEditorProps) {
         aria-describedby={problem ? 'entry-fault' : undefined}
         onChange={event => write(event.target.value)}
         onKeyDown={onKeyDown}
-        onBlur={() => finish(() => (touched && !fault(asToken(text, all)) ? onSet(asToken(text, all)) : onLeave()))}
+        onBlur={() =>
+          finish(() => (touched && !fault(asToken(text, all)) ? onSet(asToken(text, all)) : onLeave()))
+        }
       />
       <Below anchor={input}>
         {problem ? (
           <div className="fault" id="entry-fault" role="alert">
             {problem.message}{' '}
             {problem.suggestion ? (
-              <button type="button" onMouseDown={event => event.preventDefault()} onClick={() => write(problem.suggestion!)}>
+              <button
+                type="button"
+                onMouseDown={event => event.preventDefault()}
+                onClick={() => write(problem.suggestion!)}
+              >
                 take {problem.suggestion}
               </button>
             ) : null}
           </div>
         ) : null}
-        <ul className="completion" style={{ position: 'static' }} id="completion" role="listbox" aria-label="What fits">
+        <ul
+          className="completion"
+          style={{ position: 'static' }}
+          id="completion"
+          role="listbox"
+          aria-label="What fits"
+        >
           {listed.map((candidate, index) => (
             <CandidateLine
               key={candidate.text}
@@ -185,7 +207,12 @@ function Below({ anchor, children }: { anchor: RefObject<HTMLInputElement | null
       const box = anchor.current?.getBoundingClientRect();
       if (!box) return;
       const above = box.bottom + 280 > innerHeight && box.top > 290;
-      setStyle({ position: 'fixed', zIndex: 30, left: Math.min(box.left, innerWidth - 440), ...(above ? { bottom: innerHeight - box.top } : { top: box.bottom }) });
+      setStyle({
+        position: 'fixed',
+        zIndex: 30,
+        left: Math.min(box.left, innerWidth - 440),
+        ...(above ? { bottom: innerHeight - box.top } : { top: box.bottom }),
+      });
     };
     place();
     addEventListener('scroll', place, true);

@@ -59,7 +59,10 @@ export class ApiError extends Error {
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { ...init, headers: { Accept: 'application/json', ...init.headers } });
+    response = await fetch(`/api${path}`, {
+      ...init,
+      headers: { Accept: 'application/json', ...init.headers },
+    });
   } catch {
     throw new ApiError(0, 'The server does not answer.');
   }
@@ -77,7 +80,9 @@ async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
 const at = (systemId: string): string => `/systems/${encodeURIComponent(systemId)}`;
 const post = (body?: unknown): RequestInit => ({
   method: 'POST',
-  ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+  ...(body === undefined
+    ? {}
+    : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
 });
 
 /** A name for this browser, so that edits say where they came from. */
@@ -103,7 +108,8 @@ export const api = {
   systems: () => call<SystemSummary[]>('/systems'),
   system: (id: string) => call<WholeSystem>(at(id)),
   create: (documents: Record<string, unknown>) => call<SystemSummary>('/systems', post({ documents })),
-  duplicate: (id: string, copy: { id: string; title: string }) => call<SystemSummary>(`${at(id)}/duplicate`, post(copy)),
+  duplicate: (id: string, copy: { id: string; title: string }) =>
+    call<SystemSummary>(`${at(id)}/duplicate`, post(copy)),
   remove: (id: string) => call<void>(at(id), { method: 'DELETE' }),
   restore: (id: string) => call<void>(`${at(id)}/restore`, post()),
   edits: (id: string) => call<StoredEdit[]>(`${at(id)}/edits?most=50`),

@@ -17,7 +17,13 @@ export function SystemProvider({
   failed: (error: Error) => ReactNode;
   children: ReactNode;
 }) {
-  const query = useQuery({ queryKey: ['system', id], queryFn: () => api.system(id), staleTime: 0, gcTime: 0, refetchOnMount: 'always' });
+  const query = useQuery({
+    queryKey: ['system', id],
+    queryFn: () => api.system(id),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnMount: 'always',
+  });
   const [store, setStore] = useState<SystemStore | null>(null);
   const { data, error } = query;
   useEffect(() => {

@@ -50,7 +50,14 @@ export class SystemStore {
   ) {
     this.copy = WorkingCopy.of(whole.documents, whole.lastEdit);
     const system = compileSystem(this.copy.documents);
-    this.current = { system, edited: system, storing: 'stored', history: whole.history, meetings: [], notices: [] };
+    this.current = {
+      system,
+      edited: system,
+      storing: 'stored',
+      history: whole.history,
+      meetings: [],
+      notices: [],
+    };
     this.takeUpPending();
   }
 
@@ -99,7 +106,10 @@ export class SystemStore {
       this.say('plain', `${done}: ${edits[0]?.label ?? 'the last change'}.`);
       await this.readHistory();
     } catch (error) {
-      this.say(error instanceof ApiError && error.status === 409 ? 'plain' : 'error', (error as Error).message);
+      this.say(
+        error instanceof ApiError && error.status === 409 ? 'plain' : 'error',
+        (error as Error).message,
+      );
     }
   }
 
@@ -111,7 +121,10 @@ export class SystemStore {
     try {
       this.edit(meeting.mine.path, meeting.mine.patch.map(insisting), meeting.mine.label);
     } catch {
-      this.say('error', `“${meeting.mine.label}” no longer fits: what it changed is gone. Nothing else was touched.`);
+      this.say(
+        'error',
+        `“${meeting.mine.label}” no longer fits: what it changed is gone. Nothing else was touched.`,
+      );
     }
   }
 
@@ -243,9 +256,14 @@ export class SystemStore {
   private takeUpPending(): void {
     const text = sessionStorage.getItem(storageKey(this.id));
     if (!text) return;
-    const kept = JSON.parse(text) as { pending: PendingEdit[]; bases: { path: string; revision: number; body: unknown }[] };
+    const kept = JSON.parse(text) as {
+      pending: PendingEdit[];
+      bases: { path: string; revision: number; body: unknown }[];
+    };
     // Back to what the edits were made on; the stream of events then tells what has happened since.
-    const documents = [...this.copy.confirmed.values()].map(document => kept.bases.find(base => base.path === document.path) ?? document);
+    const documents = [...this.copy.confirmed.values()].map(
+      document => kept.bases.find(base => base.path === document.path) ?? document,
+    );
     this.copy = WorkingCopy.of(documents, 0);
     for (const edit of kept.pending) {
       try {

@@ -35,7 +35,13 @@ export class WorkingCopy {
 
   static of(documents: readonly StoredDocument[], lastEdit: number): WorkingCopy {
     const confirmed = new Map(documents.map(document => [document.path, document]));
-    return new WorkingCopy(confirmed, [], [], new Map(documents.map(({ path, body }) => [path, body])), lastEdit);
+    return new WorkingCopy(
+      confirmed,
+      [],
+      [],
+      new Map(documents.map(({ path, body }) => [path, body])),
+      lastEdit,
+    );
   }
 
   /** Adds an edit. Throws `PatchError` when it does not fit what is shown. */
@@ -51,7 +57,11 @@ export class WorkingCopy {
     const lastEdit = Math.max(this.lastEdit, edit.id);
     if (!before || edit.revision <= before.revision) return this.with({ lastEdit });
     const { document } = applyPatch(before.body, edit.patch);
-    const confirmed = new Map(this.confirmed).set(edit.path, { path: edit.path, revision: edit.revision, body: document });
+    const confirmed = new Map(this.confirmed).set(edit.path, {
+      path: edit.path,
+      revision: edit.revision,
+      body: document,
+    });
     const [first] = this.pending.filter(pending => pending.path === edit.path);
     if (first?.key === edit.editKey) {
       // Our own, as we made it: what is shown already has it.

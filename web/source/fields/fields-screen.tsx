@@ -17,15 +17,19 @@ export function FieldsScreen() {
   const [text, setText] = useState('');
   const problems = useMemo(() => meaningProblems(system), [system]);
   const wanted = text.trim().toLowerCase();
-  const shown = system.components.filter(each => `${each.title} ${each.summary} ${each.group.join(' ')}`.toLowerCase().includes(wanted));
+  const shown = system.components.filter(each =>
+    `${each.title} ${each.summary} ${each.group.join(' ')}`.toLowerCase().includes(wanted),
+  );
   const contextCount = system.tokens.contextCount();
-  const combinations = system.components.reduce((sum, component) => sum + component.space.count(), 0n) * BigInt(contextCount);
+  const combinations =
+    system.components.reduce((sum, component) => sum + component.space.count(), 0n) * BigInt(contextCount);
   return (
     <>
       <div className="head">
         <h1>Fields</h1>
         <span className="said crumb">
-          {counted(system.components.length, 'field')}, {counted(combinations, 'combination')} in {counted(contextCount, 'context')}
+          {counted(system.components.length, 'field')}, {counted(combinations, 'combination')} in{' '}
+          {counted(contextCount, 'context')}
         </span>
       </div>
       <div className="strip">
@@ -55,7 +59,9 @@ export function FieldsScreen() {
             ))}
           </section>
         ))}
-        {shown.length === 0 ? <p className="said">{wanted ? 'No field is called that.' : 'No fields yet.'}</p> : null}
+        {shown.length === 0 ? (
+          <p className="said">{wanted ? 'No field is called that.' : 'No fields yet.'}</p>
+        ) : null}
       </div>
     </>
   );
@@ -81,7 +87,11 @@ function Line({ system, component, contexts, findings }: LineProps) {
       <div className="counts">
         {countText(component.space.count())}
         <br />
-        {findings === 0 ? <span className="holds">holds</span> : <span className="fails">{counted(findings, 'finding')}</span>}
+        {findings === 0 ? (
+          <span className="holds">holds</span>
+        ) : (
+          <span className="fails">{counted(findings, 'finding')}</span>
+        )}
       </div>
     </div>
   );

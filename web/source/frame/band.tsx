@@ -9,7 +9,11 @@ import type { Dialog } from './system-frame';
 const STORING: Record<Storing, { words: string; className: string; title: string }> = {
   stored: { words: 'stored', className: 'holds', title: 'Everything is stored' },
   storing: { words: 'storing …', className: '', title: 'The last edit is on its way' },
-  waiting: { words: 'not stored', className: 'fails', title: 'The server does not answer; it is tried again, and nothing is lost' },
+  waiting: {
+    words: 'not stored',
+    className: 'fails',
+    title: 'The server does not answer; it is tried again, and nothing is lost',
+  },
 };
 
 /** The slim band on top: whose system, the parts of the book, contexts, find, history, whether all is stored. */
@@ -30,7 +34,11 @@ export function Band({ state, onOpen }: { state: SystemState; onOpen: (dialog: D
         {edited.title} <i>{edited.subtitle}</i>
       </Link>
       <nav className="book" aria-label="Parts of the book">
-        <Link to={`${base}${carried}`} className={inFields ? 'active' : ''} aria-current={inFields ? 'page' : undefined}>
+        <Link
+          to={`${base}${carried}`}
+          className={inFields ? 'active' : ''}
+          aria-current={inFields ? 'page' : undefined}
+        >
           Fields
         </Link>
         <NavLink to={`${base}/tokens${carried}`}>Tokens</NavLink>
@@ -53,7 +61,9 @@ export function Band({ state, onOpen }: { state: SystemState; onOpen: (dialog: D
             type="button"
             className="act"
             disabled={history.redo === null}
-            title={history.redo === null ? 'Nothing to bring back' : `Bring back: ${history.redo} (Ctrl+Shift+Z)`}
+            title={
+              history.redo === null ? 'Nothing to bring back' : `Bring back: ${history.redo} (Ctrl+Shift+Z)`
+            }
             onClick={() => void store.step('redo')}
           >
             redo

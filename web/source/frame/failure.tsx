@@ -7,7 +7,11 @@ export function Failure({ error }: { error?: Error }) {
   return (
     <main className="blank" role="alert">
       <h1>This page cannot be shown</h1>
-      <p>{error ? error.message : 'Something went wrong while drawing it. What you have edited is stored or kept.'}</p>
+      <p>
+        {error
+          ? error.message
+          : 'Something went wrong while drawing it. What you have edited is stored or kept.'}
+      </p>
       <p>
         <a href={location.href}>Try again</a>, or go to <Link to="/">the shelf</Link>.
       </p>

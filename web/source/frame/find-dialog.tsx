@@ -56,7 +56,13 @@ export function FindDialog({ system, onClose }: { system: System; onClose: () =>
             if (event.key === 'Enter') go(found[chosen]);
           }}
         />
-        <ul className="completion" style={{ position: 'static', marginTop: 8, border: 0, maxHeight: 360 }} role="listbox" id="found" aria-label="Found">
+        <ul
+          className="completion"
+          style={{ position: 'static', marginTop: 8, border: 0, maxHeight: 360 }}
+          role="listbox"
+          id="found"
+          aria-label="Found"
+        >
           {found.map((each, index) => (
             <li
               key={each.to + each.words}

@@ -9,7 +9,10 @@ const KIND = { edit: '', undo: 'taken back: ', redo: 'brought back: ' } as const
 export function HistoryDialog({ onClose }: { onClose: () => void }) {
   const store = useStore();
   const { history, storing } = useSystemState();
-  const { data, error } = useQuery({ queryKey: ['edits', store.id, history, storing], queryFn: () => api.edits(store.id) });
+  const { data, error } = useQuery({
+    queryKey: ['edits', store.id, history, storing],
+    queryFn: () => api.edits(store.id),
+  });
   return (
     <Modal show onHide={onClose} animation={false} aria-labelledby="history-title">
       <Modal.Header closeButton>
@@ -17,7 +20,9 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
       </Modal.Header>
       <Modal.Body>
         {error ? <p role="alert">{error.message}</p> : null}
-        {data?.length === 0 ? <p className="said">Nothing yet. Every edit you make will stand here, and can be taken back.</p> : null}
+        {data?.length === 0 ? (
+          <p className="said">Nothing yet. Every edit you make will stand here, and can be taken back.</p>
+        ) : null}
         <ul className="history-list" tabIndex={0} aria-label="Edits">
           {data?.map(edit => (
             <li key={edit.id}>
@@ -25,16 +30,28 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
                 {KIND[edit.kind]}
                 {edit.label}
               </span>
-              <time dateTime={edit.at}>{new Date(edit.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}</time>
+              <time dateTime={edit.at}>
+                {new Date(edit.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
+              </time>
             </li>
           ))}
         </ul>
       </Modal.Body>
       <Modal.Footer>
-        <button type="button" className="act" disabled={history.undo === null} onClick={() => void store.step('undo')}>
+        <button
+          type="button"
+          className="act"
+          disabled={history.undo === null}
+          onClick={() => void store.step('undo')}
+        >
           take back{history.undo === null ? '' : `: ${history.undo}`}
         </button>
-        <button type="button" className="act" disabled={history.redo === null} onClick={() => void store.step('redo')}>
+        <button
+          type="button"
+          className="act"
+          disabled={history.redo === null}
+          onClick={() => void store.step('redo')}
+        >
           bring back{history.redo === null ? '' : `: ${history.redo}`}
         </button>
       </Modal.Footer>

@@ -13,8 +13,8 @@ export function MeetingDialog({ meeting }: { meeting: Meeting }) {
       </Modal.Header>
       <Modal.Body>
         <p>
-          The same place, <code>{meeting.place}</code> in <code>{meeting.mine.path}</code>, was changed in another window while you
-          changed it. Nothing is lost; which one stands?
+          The same place, <code>{meeting.place}</code> in <code>{meeting.mine.path}</code>, was changed in
+          another window while you changed it. Nothing is lost; which one stands?
         </p>
         <div className="both">
           <div>
@@ -28,7 +28,11 @@ export function MeetingDialog({ meeting }: { meeting: Meeting }) {
         </div>
       </Modal.Body>
       <Modal.Footer>
-        <button type="button" className="btn btn-outline-primary" onClick={() => store.decide(meeting, 'theirs')}>
+        <button
+          type="button"
+          className="btn btn-outline-primary"
+          onClick={() => store.decide(meeting, 'theirs')}
+        >
           Keep what is there
         </button>
         <button type="button" className="btn btn-primary" onClick={() => store.decide(meeting, 'mine')}>

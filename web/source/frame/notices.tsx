@@ -1,7 +1,13 @@
 import type { Notice } from '../data/system-store';
 
 /** What was done or went wrong, in the corner; errors stay until they are put away. */
-export function Notices({ notices, onPutAway }: { notices: readonly Notice[]; onPutAway: (id: number) => void }) {
+export function Notices({
+  notices,
+  onPutAway,
+}: {
+  notices: readonly Notice[];
+  onPutAway: (id: number) => void;
+}) {
   return (
     <div className="notices" aria-live="polite">
       {notices.map(notice => (

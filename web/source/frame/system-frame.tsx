@@ -20,7 +20,11 @@ export function SystemFrame() {
     <SystemProvider
       key={systemId}
       id={systemId}
-      pending={<main className="blank" aria-busy="true">Opening …</main>}
+      pending={
+        <main className="blank" aria-busy="true">
+          Opening …
+        </main>
+      }
       failed={error => <Failure error={error} />}
     >
       <Inside />

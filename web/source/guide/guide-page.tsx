@@ -15,14 +15,25 @@ import { LiveExample } from './live-example';
 import { Markdown } from './markdown';
 
 /** A page of the book: generated, with the author's words in their places. */
-export function GuidePage({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+export function GuidePage({
+  system,
+  component,
+  contexts,
+}: {
+  system: System;
+  component: Component;
+  contexts: ContextInput;
+}) {
   const words = component.document.guide ?? {};
   const page = system.documents.get(`guide/${component.id}.md`);
   return (
     <>
       <article>
         <h1>{component.title}</h1>
-        <Markdown className="lead" text={typeof page === 'string' ? page : (words['use'] ?? component.summary)} />
+        <Markdown
+          className="lead"
+          text={typeof page === 'string' ? page : (words['use'] ?? component.summary)}
+        />
         <GuidePlate system={system} component={component} contexts={contexts} />
         <Anatomy component={component} />
         <Options component={component} />
@@ -43,14 +54,30 @@ export function GuidePage({ system, component, contexts }: { system: System; com
 }
 
 /** The first plate, whole; it scrolls in its frame. */
-function GuidePlate({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+function GuidePlate({
+  system,
+  component,
+  contexts,
+}: {
+  system: System;
+  component: Component;
+  contexts: ContextInput;
+}) {
   const shape = useShape(system, component);
   const plate = component.plates[0];
-  const grid = useMemo(() => plateGrid(shape.component, arrangementOf(shape.component, null) satisfies Arrangement), [shape]);
+  const grid = useMemo(
+    () => plateGrid(shape.component, arrangementOf(shape.component, null) satisfies Arrangement),
+    [shape],
+  );
   const sample = sampleNamed(shape.component, plate?.sample);
   return (
     <figure style={{ margin: 0 }}>
-      <PreviewSurface system={system} contexts={contexts} className="plate-frame" label={plate?.title ?? 'Plate'}>
+      <PreviewSurface
+        system={system}
+        contexts={contexts}
+        className="plate-frame"
+        label={plate?.title ?? 'Plate'}
+      >
         <table className="plate-table" aria-label={plate?.title ?? 'Plate'}>
           <thead>
             <tr>
@@ -68,7 +95,11 @@ function GuidePlate({ system, component, contexts }: { system: System; component
                 <th scope="row">{row.words.join(', ')}</th>
                 {grid.cells[index]!.map(cell => (
                   <td key={cell.column}>
-                    {cell.never ? <i>never</i> : <Specimen shape={shape} combination={cell.combination} sample={sample} />}
+                    {cell.never ? (
+                      <i>never</i>
+                    ) : (
+                      <Specimen shape={shape} combination={cell.combination} sample={sample} />
+                    )}
                   </td>
                 ))}
               </tr>
@@ -152,7 +183,15 @@ function Options({ component }: { component: Component }) {
   );
 }
 
-function Situations({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+function Situations({
+  system,
+  component,
+  contexts,
+}: {
+  system: System;
+  component: Component;
+  contexts: ContextInput;
+}) {
   if (component.situations.length === 0) return null;
   return (
     <>
@@ -170,7 +209,15 @@ function Situations({ system, component, contexts }: { system: System; component
   );
 }
 
-function TokensUsed({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+function TokensUsed({
+  system,
+  component,
+  contexts,
+}: {
+  system: System;
+  component: Component;
+  contexts: ContextInput;
+}) {
   const used = useMemo(() => usedTokens(system, component), [system, component]);
   const here = system.tokens.in(contexts);
   return (

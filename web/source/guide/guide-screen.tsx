@@ -22,7 +22,11 @@ export function GuideScreen() {
             {system.components
               .filter(each => (each.group[0] ?? 'Fields') === group)
               .map(each => (
-                <NavLink key={each.id} to={`/${id}/guide/${each.id}${carried}`} className={each === component ? 'active' : ''}>
+                <NavLink
+                  key={each.id}
+                  to={`/${id}/guide/${each.id}${carried}`}
+                  className={each === component ? 'active' : ''}
+                >
                   {each.title}
                 </NavLink>
               ))}

@@ -10,7 +10,15 @@ import { PreviewSurface } from '../specimen/preview-surface';
 import { useShape } from '../specimen/specimen';
 
 /** A live field beside the code that makes it; its settings change both. */
-export function LiveExample({ system, component, contexts }: { system: System; component: Component; contexts: ContextInput }) {
+export function LiveExample({
+  system,
+  component,
+  contexts,
+}: {
+  system: System;
+  component: Component;
+  contexts: ContextInput;
+}) {
   const shape = useShape(system, component);
   const [settings, setSettings] = useState<Combination>({});
   const [kind, setKind] = useState('Markup');
@@ -23,7 +31,11 @@ export function LiveExample({ system, component, contexts }: { system: System; c
     [system, component, settings],
   );
   const text = useMemo(() => codes[kind as keyof typeof codes](), [codes, kind]);
-  const axes = component.space.axes.filter(axis => axis.kind === 'option' || axis.state?.values.some(value => value.mark && value.mark.attribute !== 'value'));
+  const axes = component.space.axes.filter(
+    axis =>
+      axis.kind === 'option' ||
+      axis.state?.values.some(value => value.mark && value.mark.attribute !== 'value'),
+  );
   return (
     <>
       <section>
@@ -44,7 +56,9 @@ export function LiveExample({ system, component, contexts }: { system: System; c
                       type="button"
                       className={on ? 'word' : 'word off'}
                       aria-pressed={on}
-                      onClick={() => setSettings(before => ({ ...before, [axis.id]: axis.values[index]!.id }))}
+                      onClick={() =>
+                        setSettings(before => ({ ...before, [axis.id]: axis.values[index]!.id }))
+                      }
                     >
                       {value.id}
                     </button>
@@ -63,7 +77,13 @@ export function LiveExample({ system, component, contexts }: { system: System; c
         <div className="code-head">
           <span className="choices">
             {Object.keys(codes).map(each => (
-              <button key={each} type="button" className={each === kind ? 'word' : 'word off'} aria-pressed={each === kind} onClick={() => setKind(each)}>
+              <button
+                key={each}
+                type="button"
+                className={each === kind ? 'word' : 'word off'}
+                aria-pressed={each === kind}
+                onClick={() => setKind(each)}
+              >
                 {each}
               </button>
             ))}

@@ -47,15 +47,18 @@ export function OutputsScreen() {
               Put <code>tokens.css</code> and the stylesheet of each field where your pages find them.
             </li>
             <li>
-              Link both in the page’s head, tokens first: <code>{'<link rel="stylesheet" href="tokens.css">'}</code>
+              Link both in the page’s head, tokens first:{' '}
+              <code>{'<link rel="stylesheet" href="tokens.css">'}</code>
             </li>
             <li>
-              Copy the markup from the field’s page. Options are attributes on its outermost element, such as <code>data-size="large"</code>.
+              Copy the markup from the field’s page. Options are attributes on its outermost element, such as{' '}
+              <code>data-size="large"</code>.
             </li>
             {system.tokens.modifiers.map(modifier => (
               <li key={modifier.name}>
-                For another {modifier.name}, put <code>{`data-${modifier.name}="${modifier.contexts.at(-1)}"`}</code> on any element; everything below
-                it follows.
+                For another {modifier.name}, put{' '}
+                <code>{`data-${modifier.name}="${modifier.contexts.at(-1)}"`}</code> on any element;
+                everything below it follows.
               </li>
             ))}
           </ol>
@@ -76,14 +79,29 @@ export function OutputsScreen() {
   );
 }
 
-function FileList({ title, files, path, onChoose }: { title: string; files: readonly OutputFile[]; path: string; onChoose: (path: string) => void }) {
+function FileList({
+  title,
+  files,
+  path,
+  onChoose,
+}: {
+  title: string;
+  files: readonly OutputFile[];
+  path: string;
+  onChoose: (path: string) => void;
+}) {
   return (
     <>
       <h2 style={{ marginTop: 14 }}>{title}</h2>
       <ul className="files">
         {files.map(file => (
           <li key={file.path}>
-            <button type="button" className={file.path === path ? 'word' : 'word off'} aria-pressed={file.path === path} onClick={() => onChoose(file.path)}>
+            <button
+              type="button"
+              className={file.path === path ? 'word' : 'word off'}
+              aria-pressed={file.path === path}
+              onClick={() => onChoose(file.path)}
+            >
               {file.path}
             </button>
             <span>{countText(new TextEncoder().encode(file.text).length)} B</span>

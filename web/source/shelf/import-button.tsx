@@ -7,7 +7,13 @@ import { api, ApiError } from '../data/api';
 const MAX_UNPACKED = 32 * 1024 * 1024;
 
 /** Takes a system's folder as a zip, as "Outputs" hands it out, and puts it on the shelf. */
-export function ImportButton({ onDone, onFault }: { onDone: () => Promise<void>; onFault: (fault: ApiError | null) => void }) {
+export function ImportButton({
+  onDone,
+  onFault,
+}: {
+  onDone: () => Promise<void>;
+  onFault: (fault: ApiError | null) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const take = async (file: File): Promise<void> => {
@@ -36,7 +42,12 @@ export function ImportButton({ onDone, onFault }: { onDone: () => Promise<void>;
           if (file) void take(file);
         }}
       />
-      <button type="button" className="btn btn-outline-primary" disabled={busy} onClick={() => input.current?.click()}>
+      <button
+        type="button"
+        className="btn btn-outline-primary"
+        disabled={busy}
+        onClick={() => input.current?.click()}
+      >
         {busy ? 'Importing …' : 'Import'}
       </button>
     </>
@@ -57,7 +68,8 @@ async function documentsIn(file: File): Promise<Record<string, unknown>> {
   const manifest = Object.keys(files)
     .filter(name => /(^|\/)system\.json$/.test(name))
     .sort((a, b) => a.length - b.length)[0];
-  if (manifest === undefined) throw new Error(`“${file.name}” holds no system.json: zip the system's folder as a whole.`);
+  if (manifest === undefined)
+    throw new Error(`“${file.name}” holds no system.json: zip the system's folder as a whole.`);
   const folder = manifest.slice(0, -'system.json'.length);
   const documents: Record<string, unknown> = {};
   for (const [name, bytes] of Object.entries(files)) {

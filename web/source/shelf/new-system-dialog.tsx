@@ -14,12 +14,21 @@ const idFrom = (title: string): string =>
     .slice(0, 40);
 
 /** Asks for the title of a new system, or of the copy of one. */
-export function NewSystemDialog({ from, onClose, onDone }: { from: SystemSummary | null; onClose: () => void; onDone: () => Promise<void> }) {
+export function NewSystemDialog({
+  from,
+  onClose,
+  onDone,
+}: {
+  from: SystemSummary | null;
+  onClose: () => void;
+  onDone: () => Promise<void>;
+}) {
   const navigate = useNavigate();
   const [title, setTitle] = useState(from ? `${from.title}, a copy` : '');
   const id = idFrom(title);
   const make = useMutation({
-    mutationFn: () => (from ? api.duplicate(from.id, { id, title }) : api.create(starterDocuments(id, title))),
+    mutationFn: () =>
+      from ? api.duplicate(from.id, { id, title }) : api.create(starterDocuments(id, title)),
     onSuccess: async system => {
       await onDone();
       onClose();
@@ -41,7 +50,14 @@ export function NewSystemDialog({ from, onClose, onDone }: { from: SystemSummary
           <label className="form-label" htmlFor="title">
             Title
           </label>
-          <input id="title" className="form-control" autoFocus value={title} maxLength={100} onChange={event => setTitle(event.target.value)} />
+          <input
+            id="title"
+            className="form-control"
+            autoFocus
+            value={title}
+            maxLength={100}
+            onChange={event => setTitle(event.target.value)}
+          />
           <p className="said" style={{ margin: '8px 0 0' }}>
             {id ? (
               <>

@@ -60,12 +60,20 @@ export function ShelfScreen() {
         {error ? <Fault error={error} onPutAway={() => setFault(null)} /> : null}
         <div className="shelf">
           {systems.data?.map(system => (
-            <SystemEntry key={system.id} system={system} onRemove={() => remove.mutate(system)} onCopy={() => setCopying(system)} />
+            <SystemEntry
+              key={system.id}
+              system={system}
+              onRemove={() => remove.mutate(system)}
+              onCopy={() => setCopying(system)}
+            />
           ))}
           {systems.data?.length === 0 ? (
             <p className="blank">
-              Nothing stands here yet. Make a <button className="act" onClick={() => setCreating(true)}>new system</button>, or import a folder
-              that you keep in version control.
+              Nothing stands here yet. Make a{' '}
+              <button className="act" onClick={() => setCreating(true)}>
+                new system
+              </button>
+              , or import a folder that you keep in version control.
             </p>
           ) : null}
         </div>

@@ -11,13 +11,27 @@ import { SpecimenStyles } from '../specimen/specimen-styles';
 const SHOWN = 5;
 
 /** A system on the shelf: title, a strip of specimens, counts, last change. */
-export function SystemEntry({ system, onRemove, onCopy }: { system: SystemSummary; onRemove: () => void; onCopy: () => void }) {
-  const whole = useQuery({ queryKey: ['whole', system.id, system.changedAt], queryFn: () => api.system(system.id) });
+export function SystemEntry({
+  system,
+  onRemove,
+  onCopy,
+}: {
+  system: SystemSummary;
+  onRemove: () => void;
+  onCopy: () => void;
+}) {
+  const whole = useQuery({
+    queryKey: ['whole', system.id, system.changedAt],
+    queryFn: () => api.system(system.id),
+  });
   const compiled = useMemo(
     () => whole.data && compileSystem(new Map(whole.data.documents.map(({ path, body }) => [path, body]))),
     [whole.data],
   );
-  const changed = new Date(system.changedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+  const changed = new Date(system.changedAt).toLocaleString('en-GB', {
+    dateStyle: 'medium',
+    timeStyle: 'short',
+  });
   return (
     <article>
       <h2>
@@ -54,7 +68,9 @@ function Strip({ system }: { system: System }) {
   const [first] = system.components;
   const one = system.components.length === 1 && first!.situations.length > 0;
   const shown = one
-    ? first!.situations.slice(0, SHOWN).map(situation => ({ component: first!, wants: situation.when, key: situation.id }))
+    ? first!.situations
+        .slice(0, SHOWN)
+        .map(situation => ({ component: first!, wants: situation.when, key: situation.id }))
     : system.components.slice(0, SHOWN).map(component => ({ component, wants: {}, key: component.id }));
   return (
     <SpecimenStyles system={system}>

@@ -8,7 +8,17 @@ import { Specimen, useShape } from './specimen';
 const AT_REST: Combination = {};
 
 /** One specimen of a component in a combination; unnamed axes at rest. */
-export function FieldAtRest({ system, component, wants = AT_REST, sample }: { system: System; component: Component; wants?: Combination; sample?: string }) {
+export function FieldAtRest({
+  system,
+  component,
+  wants = AT_REST,
+  sample,
+}: {
+  system: System;
+  component: Component;
+  wants?: Combination;
+  sample?: string;
+}) {
   const shape = useShape(system, component);
   const combination = useMemo(() => {
     const { space } = shape.component;

@@ -20,10 +20,17 @@ export function PreviewSurface({
   label?: string;
   children: ReactNode;
 }) {
-  const attributes = Object.fromEntries(Object.entries(contexts).map(([name, context]) => [contextAttribute(name), context]));
+  const attributes = Object.fromEntries(
+    Object.entries(contexts).map(([name, context]) => [contextAttribute(name), context]),
+  );
   const style = { '--surface': pageColor(system, contexts) } as CSSProperties;
   return (
-    <div className={`${TOKENS_CLASS} ${className}`} style={style} {...attributes} {...(label ? { role: 'region', tabIndex: 0, 'aria-label': label } : {})}>
+    <div
+      className={`${TOKENS_CLASS} ${className}`}
+      style={style}
+      {...attributes}
+      {...(label ? { role: 'region', tabIndex: 0, 'aria-label': label } : {})}
+    >
       {children}
     </div>
   );

@@ -41,7 +41,8 @@ export class SpecimenSheets {
   follow(system: System): void {
     const before = this.system;
     this.system = system;
-    if (before?.tokens !== system.tokens || before.prefix !== system.prefix) this.tokens.update(previewTokens(system));
+    if (before?.tokens !== system.tokens || before.prefix !== system.prefix)
+      this.tokens.update(previewTokens(system));
     for (const entry of this.sheets.values()) {
       const changed = system.components.find(each => each.id === entry.componentId);
       const known = before?.components.find(each => each.id === entry.componentId);
@@ -49,7 +50,15 @@ export class SpecimenSheets {
     }
   }
 
-  private updateOne({ componentId, scheme, live }: { componentId: string; scheme: SchemeName; live: LiveSheet }): void {
+  private updateOne({
+    componentId,
+    scheme,
+    live,
+  }: {
+    componentId: string;
+    scheme: SchemeName;
+    live: LiveSheet;
+  }): void {
     const component = this.system?.components.find(each => each.id === componentId);
     if (!this.system || !component) return;
     const { prefix, tokens } = this.system;
@@ -62,7 +71,10 @@ function previewTokens(system: System): Stylesheet {
   const sheet = tokensStylesheet(system, { which: 'all' });
   const blocks = sheet.blocks.map(block => ({
     ...block,
-    selector: block.selector === ':root' ? `.${TOKENS_CLASS}` : `.${TOKENS_CLASS}${block.selector}, .${TOKENS_CLASS} ${block.selector}`,
+    selector:
+      block.selector === ':root'
+        ? `.${TOKENS_CLASS}`
+        : `.${TOKENS_CLASS}${block.selector}, .${TOKENS_CLASS} ${block.selector}`,
   }));
   return { ...sheet, blocks };
 }

@@ -10,12 +10,26 @@ import { PreviewSurface } from '../specimen/preview-surface';
 const SHOWN = 6;
 
 /** What a token reaches, in numbers, and a few of the specimens it touches. */
-export function ReachStrip({ system, contexts, token, reach }: { system: System; contexts: ContextInput; token: string; reach: TokenReach }) {
+export function ReachStrip({
+  system,
+  contexts,
+  token,
+  reach,
+}: {
+  system: System;
+  contexts: ContextInput;
+  token: string;
+  reach: TokenReach;
+}) {
   const shown = useMemo(
     () =>
       reach.components
         .flatMap(({ component, rules }) =>
-          rules.map(rule => ({ component, rule: rule.id, wants: firstIn(component.space.allowed(rule.region)[0], component) })),
+          rules.map(rule => ({
+            component,
+            rule: rule.id,
+            wants: firstIn(component.space.allowed(rule.region)[0], component),
+          })),
         )
         .slice(0, SHOWN),
     [reach],
@@ -31,7 +45,12 @@ export function ReachStrip({ system, contexts, token, reach }: { system: System;
       {shown.length > 0 ? (
         <PreviewSurface system={system} contexts={contexts} className="ground specimens">
           {shown.map(({ component, rule, wants }) => (
-            <FieldAtRest key={`${component.id}.${rule}`} system={system} component={component} wants={wants} />
+            <FieldAtRest
+              key={`${component.id}.${rule}`}
+              system={system}
+              component={component}
+              wants={wants}
+            />
           ))}
         </PreviewSurface>
       ) : null}
@@ -40,7 +59,10 @@ export function ReachStrip({ system, contexts, token, reach }: { system: System;
 }
 
 /** Some combination of a box: on each axis its first value. */
-function firstIn(box: readonly number[] | undefined, component: TokenReach['components'][number]['component']): Combination {
+function firstIn(
+  box: readonly number[] | undefined,
+  component: TokenReach['components'][number]['component'],
+): Combination {
   if (!box) return {};
   return component.space.written(box.map(mask => 31 - Math.clz32(mask & -mask)));
 }

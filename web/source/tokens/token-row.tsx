@@ -28,7 +28,9 @@ export function TokenRow({
   onChoose: () => void;
 }) {
   const each = columns.map(column => column.set.byKey.get(token.key));
-  const shared = each.every(other => other?.origin.file === token.origin.file && other.origin.pointer === token.origin.pointer);
+  const shared = each.every(
+    other => other?.origin.file === token.origin.file && other.origin.pointer === token.origin.pointer,
+  );
   return (
     <tr data-token={token.key} className={chosen ? 'chosen' : ''} onFocus={onChoose}>
       <td>
@@ -40,7 +42,11 @@ export function TokenRow({
           <TokenValue system={system} token={token} context="" />
         </td>
       ) : (
-        each.map((other, index) => <td key={columns[index]!.title}>{other ? <TokenValue system={system} token={other} context={columns[index]!.title} /> : null}</td>)
+        each.map((other, index) => (
+          <td key={columns[index]!.title}>
+            {other ? <TokenValue system={system} token={other} context={columns[index]!.title} /> : null}
+          </td>
+        ))
       )}
     </tr>
   );
@@ -61,12 +67,14 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
       const target = system.tokens.usual().byKey.get(alias.key);
       if (!target) return `There is no token {${alias.key}}.`;
       if (target.type !== token.type) return `{${alias.key}} is a ${target.type}; this is a ${token.type}.`;
-      if (leadsBack(token, target.key)) return `{${alias.key}} refers to ${token.path} itself: that would be a circle.`;
+      if (leadsBack(token, target.key))
+        return `{${alias.key}} refers to ${token.path} itself: that would be a circle.`;
     }
     return [{ op: 'replace', path: `${token.origin.pointer}/$value`, value: read.value }];
   };
   const leadsBack = (from: Token, key: string): boolean =>
-    key === from.key || (system.tokens.usual().byKey.get(key)?.refersTo ?? []).some(next => leadsBack(from, next));
+    key === from.key ||
+    (system.tokens.usual().byKey.get(key)?.refersTo ?? []).some(next => leadsBack(from, next));
   const leave = (): void => {
     store.endTryOut();
     setText(null);
@@ -89,7 +97,13 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
   };
   if (text === null) {
     return (
-      <button ref={button} type="button" className="entry" aria-label={`${name}: ${written}`} onClick={() => setText(written)}>
+      <button
+        ref={button}
+        type="button"
+        className="entry"
+        aria-label={`${name}: ${written}`}
+        onClick={() => setText(written)}
+      >
         <TokenMark token={token} />
         <span>{written.replace(/^\{(.*)\}$/, '$1')}</span>
         <span className="resolved">{resolvedText(token, written)}</span>
@@ -154,7 +168,13 @@ function TokenMark({ token }: { token: Token }) {
     case 'dimension':
       return <ValueMark value={token.css.endsWith('rem') ? `${parseFloat(token.css) * 16}px` : token.css} />;
     case 'shadow':
-      return <span className="swatch" style={{ boxShadow: token.css, borderColor: 'transparent', margin: '0 14px 0 6px' }} aria-hidden="true" />;
+      return (
+        <span
+          className="swatch"
+          style={{ boxShadow: token.css, borderColor: 'transparent', margin: '0 14px 0 6px' }}
+          aria-hidden="true"
+        />
+      );
     case 'cubicBezier':
       return <Curve points={token.value as number[]} />;
     case 'fontFamily':
@@ -165,7 +185,10 @@ function TokenMark({ token }: { token: Token }) {
       );
     case 'fontWeight':
       return (
-        <span style={{ fontWeight: Number(token.value), fontFamily: 'inherit', marginRight: 8 }} aria-hidden="true">
+        <span
+          style={{ fontWeight: Number(token.value), fontFamily: 'inherit', marginRight: 8 }}
+          aria-hidden="true"
+        >
           Ag
         </span>
       );
@@ -178,7 +201,12 @@ function Curve({ points }: { points: readonly number[] }) {
   const [x1, y1, x2, y2] = points.map(point => point * 14) as [number, number, number, number];
   return (
     <svg width="16" height="16" viewBox="-1 -1 16 16" style={{ marginRight: 8 }} aria-hidden="true">
-      <path d={`M0 14C${x1} ${14 - y1} ${x2} ${14 - y2} 14 0`} fill="none" stroke="#5b5fc7" strokeWidth="1.5" />
+      <path
+        d={`M0 14C${x1} ${14 - y1} ${x2} ${14 - y2} 14 0`}
+        fill="none"
+        stroke="#5b5fc7"
+        strokeWidth="1.5"
+      />
     </svg>
   );
 }

@@ -19,7 +19,10 @@ export function TokensScreen() {
   const columns = useMemo(() => contextColumns(system), [system]);
   const usual = system.tokens.usual();
   const wanted = text.trim().toLowerCase();
-  const groups = useMemo(() => grouped([...usual.byKey.values()].filter(token => token.path.toLowerCase().includes(wanted))), [usual, wanted]);
+  const groups = useMemo(
+    () => grouped([...usual.byKey.values()].filter(token => token.path.toLowerCase().includes(wanted))),
+    [usual, wanted],
+  );
   const choose = (key: string): void =>
     setParameters(
       before => {
@@ -30,11 +33,15 @@ export function TokensScreen() {
       { replace: true },
     );
   useEffect(() => {
-    if (chosen) document.querySelector(`[data-token="${CSS.escape(chosen)}"]`)?.scrollIntoView({ block: 'center' });
+    if (chosen)
+      document.querySelector(`[data-token="${CSS.escape(chosen)}"]`)?.scrollIntoView({ block: 'center' });
     // Only the link that led here scrolls; choosing a row by hand does not.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
-  const reach = useMemo(() => (chosen && usual.byKey.has(chosen) ? tokenReach(system, chosen) : null), [system, usual, chosen]);
+  const reach = useMemo(
+    () => (chosen && usual.byKey.has(chosen) ? tokenReach(system, chosen) : null),
+    [system, usual, chosen],
+  );
   return (
     <>
       <div className="head">
@@ -72,14 +79,25 @@ export function TokensScreen() {
           {groups.map(({ group, tokens }) => (
             <GroupRows key={group} group={group} columns={columns.length}>
               {tokens.map(token => (
-                <TokenRow key={token.key} system={system} token={token} columns={columns} chosen={token.key === chosen} onChoose={() => choose(token.key)} />
+                <TokenRow
+                  key={token.key}
+                  system={system}
+                  token={token}
+                  columns={columns}
+                  chosen={token.key === chosen}
+                  onChoose={() => choose(token.key)}
+                />
               ))}
             </GroupRows>
           ))}
         </tbody>
       </table>
-      {groups.length === 0 ? <p className="blank">{wanted ? 'No token is called that.' : 'No tokens yet.'}</p> : null}
-      {reach && chosen ? <ReachStrip system={system} contexts={contexts} token={chosen} reach={reach} /> : null}
+      {groups.length === 0 ? (
+        <p className="blank">{wanted ? 'No token is called that.' : 'No tokens yet.'}</p>
+      ) : null}
+      {reach && chosen ? (
+        <ReachStrip system={system} contexts={contexts} token={chosen} reach={reach} />
+      ) : null}
     </>
   );
 }
@@ -88,9 +106,7 @@ function GroupRows({ group, columns, children }: { group: string; columns: numbe
   return (
     <>
       <tr className="group">
-        <td colSpan={columns + 2}>
-          {group}
-        </td>
+        <td colSpan={columns + 2}>{group}</td>
       </tr>
       {children}
     </>

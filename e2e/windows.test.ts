@@ -1,0 +1,129 @@
+import { Key, type WebDriver } from 'selenium-webdriver';
+import { Application } from './support/application';
+import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { plateReady, scopeEntry, specimenStyle } from './support/field-screen';
+
+/** Two windows on one document: edits to different places merge, to the same place ask, and none is lost. */
+
+const TIMEOUT = 180_000;
+let application: Application;
+let browser: Browser;
+let driver: WebDriver;
+let address: string;
+let windows: [string, string];
+
+beforeAll(async () => {
+  application = new Application();
+  address = await application.start();
+  browser = await openBrowser();
+  driver = browser.driver;
+  await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+  const first = await driver.getWindowHandle();
+  await driver.switchTo().newWindow('window');
+  await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+  windows = [first, await driver.getWindowHandle()];
+}, TIMEOUT);
+afterAll(async () => {
+  await browser?.quit();
+  await application?.remove();
+}, TIMEOUT);
+
+async function inWindow(index: 0 | 1): Promise<void> {
+  await driver.switchTo().window(windows[index]);
+  await plateReady(driver);
+}
+
+async function set(property: string, value: string): Promise<void> {
+  await (await scopeEntry(driver, 'frame', property)).click();
+  const input = await find(driver, '.editor input');
+  await input.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.ENTER);
+}
+
+/** Keeps the window from reaching the server, as a lost network would; it goes on trying. */
+const cutOff = (): Promise<unknown> =>
+  driver.executeScript(
+    `window.realFetch ??= window.fetch; window.fetch = () => Promise.reject(new TypeError('cut off'))`,
+  );
+const reconnect = (): Promise<unknown> =>
+  driver.executeScript(`window.fetch = window.realFetch; window.dispatchEvent(new Event('online'))`);
+
+const entryText = async (property: string): Promise<string> =>
+  (await scopeEntry(driver, 'frame', property)).getText();
+
+test(
+  'edits to different places merge, also when one was made without the server',
+  async () => {
+    await inWindow(0);
+    await cutOff();
+    await set('border-color', '#123456');
+    expect(await specimenStyle(driver, 'Pointed at', 'small', 'frame', 'border-top-color')).toBe(
+      'rgb(18, 52, 86)',
+    );
+    await eventually(driver, `document.querySelector('.storing').textContent === 'not stored'`);
+    await inWindow(1);
+    await set('background-color', '#fedcba');
+    await stored(driver);
+    await inWindow(0);
+    await reconnect();
+    await stored(driver);
+    for (const index of [0, 1] as const) {
+      await inWindow(index);
+      await eventually(
+        driver,
+        `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#123456' &&
+         document.querySelector('.entry[data-scope][aria-label^="frame background-color,"]').textContent === '#fedcba'`,
+      );
+      expect(await specimenStyle(driver, 'Pointed at', 'large', 'frame', 'background-color')).toBe(
+        'rgb(254, 220, 186)',
+      );
+    }
+  },
+  TIMEOUT,
+);
+
+test(
+  'edits to the same place ask, showing both; the one chosen stands in both windows',
+  async () => {
+    await inWindow(0);
+    await cutOff();
+    await set('border-color', '#aaaaaa');
+    await inWindow(1);
+    await set('border-color', '#bbbbbb');
+    await stored(driver);
+    await inWindow(0);
+    await reconnect();
+    const dialog = await find(driver, '[role=dialog]');
+    const text = await dialog.getText();
+    expect(text).toContain('#aaaaaa');
+    expect(text).toContain('#bbbbbb');
+    await (await named(driver, 'button', 'Put mine in its place')).click();
+    await stored(driver);
+    expect(await entryText('border-color')).toBe('#aaaaaa');
+    await inWindow(1);
+    await eventually(
+      driver,
+      `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#aaaaaa'`,
+    );
+  },
+  TIMEOUT,
+);
+
+test(
+  'an edit that could not be stored survives a reload of the window',
+  async () => {
+    await inWindow(0);
+    await cutOff();
+    await set('border-color', '#0f0f0f');
+    await driver.executeScript(`window.onbeforeunload = null`);
+    await driver.navigate().refresh();
+    await plateReady(driver);
+    await stored(driver);
+    expect(await entryText('border-color')).toBe('#0f0f0f');
+    await inWindow(1);
+    await eventually(
+      driver,
+      `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#0f0f0f'`,
+    );
+  },
+  TIMEOUT,
+);

@@ -1,0 +1,87 @@
+// "npm test": installs what is missing, then type check, lint, unit tests, browser tests; ends with one line over all.
+// Words after "--" narrow the tests to files whose path holds them, and leave the rest out.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startDatabase } from './database.mjs';
+import {
+  MissingRequirement,
+  requireBuild,
+  requireDebian,
+  requireNode,
+  requirePackages,
+  root,
+  say,
+} from './requirements.mjs';
+
+const patterns = process.argv.slice(2);
+let passed = 0;
+let failed = 0;
+
+/** One step that either holds or does not. */
+function step(words, command, args) {
+  say(`${words} …`);
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit' });
+  if (result.status === 0) passed++;
+  else failed++;
+}
+
+/** Runs projects of the tests; a file that could not be run at all counts as one failure. */
+function jest(words, projects, env, workers) {
+  say(`${words} …`);
+  const report = join(scratch, `${projects[0]}.json`);
+  const args = [
+    'node_modules/jest/bin/jest.js',
+    '--selectProjects',
+    ...projects,
+    '--json',
+    `--outputFile=${report}`,
+    '--passWithNoTests',
+    `--maxWorkers=${workers}`,
+  ];
+  spawnSync(process.execPath, [...args, ...patterns], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, ...env },
+  });
+  try {
+    const result = JSON.parse(readFileSync(report, 'utf8'));
+    passed += result.numPassedTests;
+    failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+  } catch {
+    failed++;
+  }
+}
+
+const scratch = mkdtempSync(join(tmpdir(), 'periwinkle-test-'));
+let database = null;
+try {
+  requireNode();
+  requirePackages();
+  requireDebian('mariadb-server', 'chromium', 'chromium-driver');
+  if (patterns.length === 0) {
+    step('Types', process.execPath, ['node_modules/typescript/bin/tsc', '--noEmit']);
+    step('Lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.']);
+    step('Format', process.execPath, [
+      'node_modules/prettier/bin/prettier.cjs',
+      '--check',
+      '--log-level',
+      'warn',
+      '.',
+    ]);
+  }
+  requireBuild();
+  database = await startDatabase(join(scratch, 'database'));
+  const env = { PERIWINKLE_TEST_DATABASE_URL: database.url };
+  jest('Unit tests', ['core', 'cli', 'server', 'web', 'scripts'], env, 2);
+  jest('Browser tests', ['e2e'], env, 2);
+} catch (error) {
+  failed++;
+  process.stderr.write(`${error instanceof MissingRequirement ? error.message : error.stack}\n`);
+} finally {
+  await database?.stop();
+  rmSync(scratch, { recursive: true, force: true, maxRetries: 5 });
+}
+say(`${passed} passed, ${failed} failed`);
+process.exitCode = failed === 0 && passed > 0 ? 0 : 1;

@@ -1,0 +1,344 @@
+import { request as httpRequest } from 'node:http';
+import type { PatchOperation } from '@periwinkle/core/formats/patch';
+import { OPENAPI } from './source/openapi';
+import { startTestServer, type TestServer } from './testing/test-server';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+}, 60_000);
+afterAll(() => server?.close());
+
+const FIELD = '/api/systems/quayside/documents/components/text-field.component.json';
+const RAW = '/api/systems/quayside/documents/tokens/raw.tokens.json';
+
+interface Answer {
+  readonly status: number;
+  readonly type: string;
+  readonly etag: string | null;
+  readonly body: Record<string, unknown> & {
+    problems?: { pointer: string; code: string; suggestion?: string }[];
+  };
+}
+
+async function call(
+  method: string,
+  path: string,
+  body?: string,
+  headers: Record<string, string> = {},
+): Promise<Answer> {
+  const response = await fetch(server.url + path, {
+    method,
+    headers,
+    ...(body === undefined ? {} : { body }),
+  });
+  const text = await response.text();
+  return {
+    status: response.status,
+    type: response.headers.get('content-type') ?? '',
+    etag: response.headers.get('etag'),
+    body: (text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : { text }) as Answer['body'],
+  };
+}
+
+const revision = async (path: string): Promise<string> => (await call('GET', path)).etag!;
+
+async function patch(
+  path: string,
+  operations: PatchOperation[],
+  headers: Record<string, string> = {},
+): Promise<Answer> {
+  const match = headers['If-Match'] ?? (await revision(path));
+  return call('PATCH', path, JSON.stringify(operations), {
+    'Content-Type': 'application/json-patch+json',
+    ...headers,
+    'If-Match': match,
+  });
+}
+
+const overColor = '/rules/11/set/frame/border-color';
+const ruleText = async (): Promise<unknown> => {
+  const { body } = await call('GET', FIELD);
+  return (body['rules'] as { set: Record<string, Record<string, string>> }[])[11]!.set['frame']![
+    'border-color'
+  ];
+};
+
+describe('editing', () => {
+  test('an edit is stored with a new revision, and undone and redone from the stored history', async () => {
+    const before = await ruleText();
+    const answer = await patch(FIELD, [{ op: 'replace', path: overColor, value: '{color.line.right}' }], {
+      'Periwinkle-Label': encodeURIComponent('line greener'),
+    });
+    expect(answer.status).toBe(200);
+    expect(answer.etag).toBe(await revision(FIELD));
+    expect(await ruleText()).toBe('{color.line.right}');
+    const { body: whole } = await call('GET', '/api/systems/quayside');
+    expect(whole['history']).toEqual({ undo: 'line greener', redo: null });
+    expect((await call('POST', '/api/systems/quayside/undo')).status).toBe(200);
+    expect(await ruleText()).toBe(before);
+    expect((await call('GET', '/api/systems/quayside')).body['history']).toMatchObject({
+      redo: 'line greener',
+    });
+    expect((await call('POST', '/api/systems/quayside/redo')).status).toBe(200);
+    expect(await ruleText()).toBe('{color.line.right}');
+    await call('POST', '/api/systems/quayside/undo');
+  });
+
+  test('undo goes back through everything, in order; a new edit ends what could be brought back', async () => {
+    const values = ['#101010', '#202020', '#303030'];
+    const original = await ruleText();
+    for (const value of values) await patch(FIELD, [{ op: 'replace', path: overColor, value }]);
+    const seen: unknown[] = [];
+    for (let i = 0; i < 3; i++) {
+      await call('POST', '/api/systems/quayside/undo');
+      seen.push(await ruleText());
+    }
+    expect(seen).toEqual(['#202020', '#101010', original]);
+    await call('POST', '/api/systems/quayside/redo');
+    expect(await ruleText()).toBe('#101010');
+    await patch(FIELD, [{ op: 'replace', path: overColor, value: '#404040' }]);
+    expect((await call('POST', '/api/systems/quayside/redo')).status).toBe(409);
+    await call('POST', '/api/systems/quayside/undo');
+    expect(await ruleText()).toBe('#101010');
+    await call('POST', '/api/systems/quayside/undo');
+    expect(await ruleText()).toBe(original);
+  });
+
+  test('edits of one change are undone together', async () => {
+    const change = { 'Periwinkle-Change': 'both' };
+    await patch(
+      RAW,
+      [{ op: 'add', path: '/raw/line/bold', value: { $value: { value: 3, unit: 'px' } } }],
+      change,
+    );
+    await patch(
+      FIELD,
+      [{ op: 'replace', path: '/rules/0/set/frame/border-width', value: '{raw.line.bold}' }],
+      change,
+    );
+    await call('POST', '/api/systems/quayside/undo');
+    const { body } = await call('GET', RAW);
+    expect(JSON.stringify(body)).not.toContain('"bold"');
+  });
+
+  test('the same edit sent twice is stored once', async () => {
+    const headers = { 'Idempotency-Key': 'once', 'If-Match': await revision(FIELD) };
+    const operations: PatchOperation[] = [{ op: 'replace', path: overColor, value: '#515151' }];
+    const first = await patch(FIELD, operations, headers);
+    const second = await patch(FIELD, operations, headers);
+    expect([first.status, second.status]).toEqual([200, 200]);
+    expect(second.body['id']).toBe(first.body['id']);
+    await call('POST', '/api/systems/quayside/undo');
+  });
+
+  test('of edits sent at the same moment on one revision exactly one is taken; all follow in the end', async () => {
+    const start = await revision(FIELD);
+    const answers = await Promise.all(
+      Array.from({ length: 8 }, (_, index) =>
+        patch(FIELD, [{ op: 'replace', path: '/summary', value: `at once ${index}` }], { 'If-Match': start }),
+      ),
+    );
+    expect(answers.filter(each => each.status === 200)).toHaveLength(1);
+    expect(answers.filter(each => each.status === 412)).toHaveLength(7);
+    await call('POST', '/api/systems/quayside/undo');
+  });
+});
+
+describe('what is broken is refused, located, and changes nothing', () => {
+  const unchanged = async (work: () => Promise<void>): Promise<void> => {
+    const before = [await revision(FIELD), await revision(RAW)];
+    await work();
+    expect([await revision(FIELD), await revision(RAW)]).toEqual(before);
+  };
+
+  test.each<[string, string, PatchOperation[], object]>([
+    [
+      'a misspelt property',
+      FIELD,
+      [{ op: 'add', path: '/rules/0/set/frame/border-colour', value: '#111111' }],
+      { code: 'unknown-property', pointer: '/rules/0/set/frame/border-colour', suggestion: 'border-color' },
+    ],
+    [
+      'an unknown token',
+      FIELD,
+      [{ op: 'replace', path: overColor, value: '{color.line.ovr}' }],
+      { code: 'unknown-token', pointer: overColor, suggestion: '{color.line.over}' },
+    ],
+    [
+      'an axis that does not exist',
+      FIELD,
+      [{ op: 'add', path: '/rules/-', value: { id: 'x', when: { pointr: 'over' }, set: {} } }],
+      { code: 'unknown-axis', suggestion: 'pointer' },
+    ],
+    [
+      'a value of the wrong type',
+      FIELD,
+      [{ op: 'replace', path: overColor, value: '{raw.line.hair}' }],
+      { code: 'wrong-type', pointer: overColor },
+    ],
+    [
+      'a literal of the wrong type',
+      FIELD,
+      [{ op: 'replace', path: overColor, value: '12px' }],
+      { code: 'wrong-value', pointer: overColor },
+    ],
+    [
+      'an alias cycle',
+      RAW,
+      [
+        { op: 'replace', path: '/raw/space/1/$value', value: '{raw.space.2}' },
+        { op: 'replace', path: '/raw/space/2/$value', value: '{raw.space.1}' },
+      ],
+      { code: 'reference-cycle' },
+    ],
+    [
+      'a key the schema does not know',
+      FIELD,
+      [{ op: 'add', path: '/sumary', value: 'x' }],
+      { code: 'unknown-key', suggestion: 'summary' },
+    ],
+    [
+      'a token that is still used',
+      RAW,
+      [{ op: 'remove', path: '/raw/line/hair' }],
+      { code: 'unknown-token' },
+    ],
+  ])('%s', (_, path, operations, problem) =>
+    unchanged(async () => {
+      const answer = await patch(path, operations);
+      expect(answer.status).toBe(422);
+      expect(answer.type).toContain('application/problem+json');
+      expect(answer.body.problems).toEqual(expect.arrayContaining([expect.objectContaining(problem)]));
+    }),
+  );
+
+  test('a stale revision is told what has happened since', async () => {
+    const stale = await revision(FIELD);
+    await patch(FIELD, [{ op: 'replace', path: '/summary', value: 'Changed elsewhere.' }]);
+    await unchanged(async () => {
+      const answer = await patch(FIELD, [{ op: 'replace', path: '/title', value: 'Mine' }], {
+        'If-Match': stale,
+      });
+      expect(answer.status).toBe(412);
+      expect(answer.body['since']).toEqual([
+        expect.objectContaining({
+          patch: [{ op: 'replace', path: '/summary', value: 'Changed elsewhere.' }],
+        }),
+      ]);
+    });
+    await call('POST', '/api/systems/quayside/undo');
+  });
+
+  test('protocol errors each have their status', () =>
+    unchanged(async () => {
+      const type = { 'Content-Type': 'application/json-patch+json' };
+      const match = { 'If-Match': await revision(FIELD) };
+      const good = JSON.stringify([{ op: 'replace', path: '/title', value: 'x' }]);
+      const status = async (body: string, headers: Record<string, string>): Promise<number> =>
+        (await call('PATCH', FIELD, body, headers)).status;
+      expect(await status(good, type)).toBe(428);
+      expect(await status(good, { ...type, 'If-Match': '*' })).toBe(400);
+      expect(await status('{"not json', { ...type, ...match })).toBe(400);
+      expect(await status('[{"op":"replace"}]', { ...type, ...match })).toBe(400);
+      expect(await status('[]', { ...type, ...match })).toBe(400);
+      expect(
+        await status('[{"op":"add","path":"/guide/__proto__","value":{"x":"y"}}]', { ...type, ...match }),
+      ).not.toBe(200);
+      expect(
+        await status('[{"op":"add","path":"/x","value":{"__proto__":{"y":1}}}]', { ...type, ...match }),
+      ).toBe(400);
+      expect(await status(good, { ...match, 'Content-Type': 'text/plain' })).toBe(415);
+      expect(await status(good, { ...type, ...match, Origin: 'http://elsewhere.example' })).toBe(403);
+      expect(await status(good, { ...type, ...match, 'Sec-Fetch-Site': 'cross-site' })).toBe(403);
+      expect(
+        await status(`[{"op":"replace","path":"/title","value":"${'x'.repeat(30 * 1024 * 1024)}"}]`, {
+          ...type,
+          ...match,
+        }),
+      ).toBe(413);
+      expect((await call('GET', '/api/systems/nowhere')).status).toBe(404);
+      expect((await call('GET', '/api/systems/quayside/documents/components/../../x')).status).toBe(404);
+      expect((await call('GET', '/api/nothing')).status).toBe(404);
+    }));
+
+  test('a foreign host name is not answered', async () => {
+    const { port } = new URL(server.url);
+    const status = await new Promise<number>(resolve =>
+      httpRequest(
+        { host: '127.0.0.1', port, path: '/api/systems', headers: { Host: 'rebound.example' } },
+        response => resolve(response.statusCode!),
+      ).end(),
+    );
+    expect(status).toBe(421);
+  });
+});
+
+describe('systems', () => {
+  test('a system is copied, removed, put back; a taken id is refused', async () => {
+    const copy = JSON.stringify({ id: 'copy', title: 'A copy' });
+    const json = { 'Content-Type': 'application/json' };
+    expect((await call('POST', '/api/systems/quayside/duplicate', copy, json)).status).toBe(201);
+    expect((await call('POST', '/api/systems/quayside/duplicate', copy, json)).status).toBe(409);
+    expect((await call('DELETE', '/api/systems/copy')).status).toBe(204);
+    expect((await call('GET', '/api/systems/copy')).status).toBe(404);
+    expect((await call('POST', '/api/systems/copy/restore')).status).toBe(204);
+    const { body } = await call('GET', '/api/systems/copy');
+    expect(body).toMatchObject({ id: 'copy', title: 'A copy' });
+  });
+
+  test('a broken system is refused as a whole with every problem', async () => {
+    const documents = {
+      'system.json': { format: 'periwinkle-system/1', id: 'broken', title: 'B', prefix: 'b' },
+      'components/a.component.json': {
+        format: 'periwinkle-component/1',
+        id: 'a',
+        anatomy: { part: 'root', kind: 'stak' },
+      },
+      'tokens/a.tokens.json': { x: { $type: 'colour', $value: '#fff' } },
+    };
+    const answer = await call('POST', '/api/systems', JSON.stringify({ documents }), {
+      'Content-Type': 'application/json',
+    });
+    expect(answer.status).toBe(422);
+    expect(answer.body.problems!.map(problem => problem.code).sort()).toEqual([
+      'unknown-kind',
+      'unknown-type',
+    ]);
+    expect((await call('GET', '/api/systems/broken')).status).toBe(404);
+  });
+});
+
+test('events tell of each edit, from where one left off', async () => {
+  const { body } = await call('GET', '/api/systems/quayside');
+  const controller = new AbortController();
+  const stream = await fetch(`${server.url}/api/systems/quayside/events?after=${String(body['lastEdit'])}`, {
+    signal: controller.signal,
+  });
+  expect(stream.headers.get('content-type')).toContain('text/event-stream');
+  const reader = stream.body!.getReader();
+  await patch(FIELD, [{ op: 'replace', path: '/summary', value: 'Told.' }]);
+  let text = '';
+  while (!text.includes('Told.')) text += new TextDecoder().decode((await reader.read()).value);
+  expect(text).toMatch(/id: \d+\nevent: edit\ndata: \{/);
+  controller.abort();
+  await call('POST', '/api/systems/quayside/undo');
+});
+
+test('the OpenAPI document names every route that is there, and no other', async () => {
+  const { body } = await call('GET', '/api/openapi.json');
+  expect(body['openapi']).toBe('3.1.0');
+  for (const [path, methods] of Object.entries(OPENAPI.paths)) {
+    for (const method of Object.keys(methods)) {
+      const url = path.replace('{systemId}', 'nowhere').replace('{path}', 'system.json');
+      if (path.endsWith('/events')) continue;
+      const answer = await call(method.toUpperCase(), url, method === 'get' ? undefined : '{}', {
+        'Content-Type': 'application/json',
+      });
+      // Only a path without a route answers that there is nothing at it.
+      expect(String(answer.body['detail'] ?? '')).not.toContain('There is nothing at');
+    }
+  }
+  const routes = ['/health', '/openapi.json', '/systems', '/systems/{systemId}'].map(path => `/api${path}`);
+  expect(Object.keys(OPENAPI.paths)).toEqual(expect.arrayContaining(routes));
+});

@@ -1,0 +1,59 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { createPool } from 'mysql2/promise';
+import { pino } from 'pino';
+import { createApp } from '../source/app';
+import { openDatabase, type OpenDatabase } from '../source/database';
+import { folderDocuments } from '../source/demo';
+import { createSystem } from '../source/systems';
+
+let count = 0;
+
+/** A server on a database of its own, with the demo in it. */
+export interface TestServer {
+  readonly url: string;
+  readonly database: OpenDatabase;
+  readonly close: () => Promise<void>;
+}
+
+function adminUrl(): string {
+  const url = process.env['PERIWINKLE_TEST_DATABASE_URL'];
+  if (!url) throw new Error('PERIWINKLE_TEST_DATABASE_URL is not set: run the tests by "npm test".');
+  return url;
+}
+
+export const demoDocuments = (): Map<string, unknown> =>
+  folderDocuments(join(process.cwd(), 'demo/quayside'));
+
+export async function startTestServer(): Promise<TestServer> {
+  const name = `periwinkle_${process.pid}_${++count}`;
+  const admin = createPool(adminUrl());
+  await admin.query(`create database ${name} character set utf8mb4 collate utf8mb4_bin`);
+  const url = new URL(adminUrl());
+  url.pathname = `/${name}`;
+  const database = await openDatabase(url.href, join(process.cwd(), 'server/migrations'));
+  await createSystem(database.db, demoDocuments());
+  const config = {
+    databaseUrl: url.href,
+    host: '127.0.0.1',
+    port: 0,
+    allowedHosts: [],
+    webFolder: null,
+    demoFolder: null,
+    logLevel: 'silent',
+  };
+  const server: Server = createServer(createApp(config, database, pino({ level: 'silent' })));
+  await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve));
+  return {
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    database,
+    close: async () => {
+      server.closeAllConnections();
+      await new Promise(resolve => server.close(resolve));
+      await database.close();
+      await admin.query(`drop database ${name}`);
+      await admin.end();
+    },
+  };
+}
