@@ -34,7 +34,7 @@ const borders = (column: string): Promise<string[]> =>
 async function tokenColor(token: string): Promise<string> {
   return driver.executeScript<string>(
     `const probe = document.createElement('span'); probe.style.color = 'var(--qs-' + arguments[0] + ')';
-     document.querySelector('.pw-tokens').append(probe); const color = getComputedStyle(probe).color; probe.remove(); return color`,
+     document.querySelector('.surface').append(probe); const color = getComputedStyle(probe).color; probe.remove(); return color`,
     token,
   );
 }
@@ -118,7 +118,7 @@ test(
     await driver.wait(() => cell(driver, 'Pointed at', 'small'));
     const right = await tokenColor('color-line-right');
 
-    await pressUntil(driver, Key.TAB, /^At rest, small$/);
+    await pressUntil(driver, Key.TAB, /^At rest, small:$/);
     await press(driver, Key.ARROW_RIGHT, Key.ARROW_UP);
     await pressUntil(driver, Key.TAB, /^Pointed at$/, 0);
     await press(driver, Key.ENTER);

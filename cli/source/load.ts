@@ -22,12 +22,8 @@ export function load(folder: string): Loaded {
   try {
     const { documents, texts, problems, offsets } = readFolder(folder);
     const unreadable = new Set(problems.map(problem => problem.file));
-    const { system, problems: found } = checkSystem(documents);
-    // A file that cannot be read is there all the same: what follows from its absence is not said again.
-    const independent = found.filter(
-      problem => !(problem.code === 'missing-file' && unreadable.has(problem.file)),
-    );
-    const all = [...problems, ...independent].map(problem => {
+    const { system, problems: found } = checkSystem(documents, unreadable);
+    const all = [...problems, ...found].map(problem => {
       const offset = offsets.get(problem);
       const text = texts.get(problem.file) ?? '';
       return {

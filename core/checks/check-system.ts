@@ -10,8 +10,24 @@ export interface CheckedSystem {
   readonly problems: readonly Problem[];
 }
 
-/** Checks everything there is to a system. Documents with a broken structure are reported and left out of the rest. */
-export function checkSystem(documents: Documents): CheckedSystem {
+/** Problems that can follow from another document being broken or unreadable: its tokens and files are not there then. */
+const FOLLOWING = new Set([
+  'missing-file',
+  'missing-token',
+  'unknown-token',
+  'missing-reference',
+  'unknown-icon',
+  'missing-type',
+]);
+
+/**
+ * Checks everything there is to a system. Documents with a broken structure are reported and left out of the rest, like
+ * those in `unreadable`, which could not be parsed; what only follows from their absence is not reported.
+ */
+export function checkSystem(
+  documents: Documents,
+  unreadable: ReadonlySet<string> = new Set(),
+): CheckedSystem {
   const broken: Problem[] = [];
   const sound = new Map<string, unknown>();
   for (const [path, document] of documents) {
@@ -19,11 +35,14 @@ export function checkSystem(documents: Documents): CheckedSystem {
     if (problems.length === 0) sound.set(path, document);
     else broken.push(...inFile(path, problems));
   }
-  if (!documents.has('system.json')) {
+  if (!documents.has('system.json') && !unreadable.has('system.json')) {
     const list = new ProblemList();
     list.error('', 'missing-file', 'A system needs a system.json.');
     broken.push(...inFile('system.json', list.problems));
   }
   const system = compileSystem(sound);
-  return { system, problems: [...broken, ...meaningProblems(system)] };
+  const absent = [...unreadable, ...broken.map(problem => problem.file)];
+  const following = absent.some(path => path === 'system.json' || path.startsWith('tokens/'));
+  const found = meaningProblems(system).filter(problem => !(following && FOLLOWING.has(problem.code)));
+  return { system, problems: [...broken, ...found] };
 }

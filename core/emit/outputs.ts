@@ -16,8 +16,7 @@ export interface OutputFile {
   readonly text: string;
 }
 
-export const tokensCssText = (system: System): string =>
-  stylesheetText(tokensStylesheet(system, { which: 'used' }));
+export const tokensCssText = (system: System): string => stylesheetText(tokensStylesheet(system));
 
 export const componentCssText = (system: System, component: Component): string =>
   stylesheetText(

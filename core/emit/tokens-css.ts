@@ -2,24 +2,21 @@ import { cssString } from '../formats/css-text';
 import { calcReferences } from '../rules/calc';
 import type { System } from '../rules/system';
 import { kebab } from '../space/axis';
+import type { ContextInput } from '../tokens/resolver';
+import type { TokenModel } from '../tokens/token-model';
 import { readReference } from '../tokens/references';
 import type { Token, TokenSet } from '../tokens/token-set';
 import { valueCss } from '../tokens/token-types';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 import { tokenProperty } from './token-names';
 
-export interface TokensCssOptions {
-  /** `used`: what components refer to, also indirectly (shipped). `all`: every token (plates and pickers). */
-  readonly which: 'used' | 'all';
-}
-
 /**
- * The tokens as custom properties. A property that refers to another is computed where it is declared (CSS Variables 1,
+ * The tokens that are used as custom properties. A property that refers to another is computed where it is declared (CSS Variables 1,
  * section 2.2), so the block of each context repeats what differs there and all that depends on it, and nothing else.
  */
-export function tokensStylesheet(system: System, { which }: TokensCssOptions): Stylesheet {
+export function tokensStylesheet(system: System): Stylesheet {
   const usual = system.tokens.usual();
-  const keys = which === 'all' ? [...usual.byKey.keys()] : usedKeys(system, usual);
+  const keys = usedKeys(system, usual);
   const blocks: StyleBlock[] = [];
   const varying = new Set<string>();
   const contexts: StyleBlock[] = [];
@@ -50,6 +47,16 @@ export function tokensStylesheet(system: System, { which }: TokensCssOptions): S
     comment: `Tokens of ${system.title}`,
     blocks: [...blocks, ...contexts.filter(block => block.declarations.length > 0)],
   };
+}
+
+/** Every token as it is declared in one context: custom property to CSS text. For previews, where all may be wanted. */
+export function tokenDeclarations(
+  tokens: TokenModel,
+  prefix: string,
+  contexts: ContextInput,
+): ReadonlyMap<string, string> {
+  const set = tokens.in(contexts);
+  return new Map(declarations([...set.byKey.keys()], set, prefix));
 }
 
 /** Name of the attribute that chooses a modifier's context: `data-theme`. */

@@ -11,7 +11,7 @@ export async function specimenStyle(
 ): Promise<string> {
   return driver.executeScript<string>(
     `const [column, row, part, property] = arguments;
-     const cell = document.querySelector('[role=gridcell][aria-label="' + column + ', ' + row + '"]');
+     const cell = document.querySelector('[role=gridcell][data-name="' + column + ', ' + row + '"]');
      const shadow = cell.querySelector('.specimen').shadowRoot;
      return getComputedStyle(shadow.querySelector('.qs-text-field-' + part)).getPropertyValue(property)`,
     column,
@@ -22,7 +22,7 @@ export async function specimenStyle(
 }
 
 export const cell = (driver: WebDriver, column: string, row: string): Promise<WebElement> =>
-  find(driver, `[role=gridcell][aria-label="${column}, ${row}"]`);
+  find(driver, `[role=gridcell][data-name="${column}, ${row}"]`);
 
 /** An entry of the ledger's column that edits go to. */
 export const scopeEntry = (driver: WebDriver, part: string, property: string): Promise<WebElement> =>

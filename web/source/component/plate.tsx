@@ -65,14 +65,9 @@ export function Plate(props: PlateProps) {
         onFocus={focusHere}
       >
         <div role="row" style={{ display: 'contents' }}>
-          <div
-            role="columnheader"
-            className="corner"
-            data-row={-1}
-            data-column={-1}
-            tabIndex={tab(-1, -1)}
-            aria-label="The whole plate"
-          />
+          <div role="columnheader" className="corner" data-row={-1} data-column={-1} tabIndex={tab(-1, -1)}>
+            <span className="unseen">The whole plate</span>
+          </div>
           {grid.columns.map((heading, column) => (
             <HeadingCell
               key={heading.key || column}
@@ -187,9 +182,10 @@ const PlateCell = memo(
         data-row={cell.row}
         data-column={cell.column}
         aria-selected={selected}
-        aria-label={cell.never ? `${name}: never. ${cell.never.join(' ')}` : name}
+        data-name={name}
         tabIndex={tabIndex}
       >
+        <span className="unseen">{name}: </span>
         {cell.never ? (
           (cell.never[0] ?? 'Never occurs.')
         ) : (

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import { usePageKeys } from '../common/shortcuts';
 import { SystemProvider, useStore, useSystemState } from '../data/system-context';
@@ -36,6 +36,10 @@ function Inside() {
   const store = useStore();
   const state = useSystemState();
   const [dialog, setDialog] = useState<Dialog>(null);
+  useEffect(() => {
+    // At hand in the browser's console, and for the benchmarks, which make edits as the screens do.
+    Object.assign(window, { periwinkle: store });
+  }, [store]);
   usePageKeys({
     'Ctrl+Z': () => void store.step('undo'),
     'Ctrl+Shift+Z': () => void store.step('redo'),

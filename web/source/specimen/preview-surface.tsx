@@ -1,11 +1,13 @@
-import type { CSSProperties, ReactNode } from 'react';
-import { contextAttribute } from '@periwinkle/core/emit/tokens-css';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import { useLayoutEffect, useMemo, useRef, type CSSProperties, type ReactNode } from 'react';
+import { contextAttribute, tokenDeclarations } from '@periwinkle/core/emit/tokens-css';
 import type { System } from '@periwinkle/core/rules/system';
+import type { ContextInput } from '@periwinkle/core/tokens/resolver';
 import { pageColor } from './page-color';
-import { TOKENS_CLASS } from './specimen-styles';
 
-/** A place where specimens stand: the system's page behind them, the tokens declared on it, in the chosen contexts. */
+/**
+ * A place where specimens stand: the system's page behind them, the tokens declared on it, in the chosen contexts. They
+ * are declared on the element itself, where a changed value costs the browser least.
+ */
 export function PreviewSurface({
   system,
   contexts,
@@ -24,9 +26,21 @@ export function PreviewSurface({
     Object.entries(contexts).map(([name, context]) => [contextAttribute(name), context]),
   );
   const style = { '--surface': pageColor(system, contexts) } as CSSProperties;
+  const element = useRef<HTMLDivElement>(null);
+  const { tokens, prefix } = system;
+  const declarations = useMemo(() => tokenDeclarations(tokens, prefix, contexts), [tokens, prefix, contexts]);
+  const declared = useRef<ReadonlyMap<string, string>>(new Map());
+  useLayoutEffect(() => {
+    const own = element.current!.style;
+    for (const [name, value] of declarations)
+      if (declared.current.get(name) !== value) own.setProperty(name, value);
+    for (const name of declared.current.keys()) if (!declarations.has(name)) own.removeProperty(name);
+    declared.current = declarations;
+  }, [declarations]);
   return (
     <div
-      className={`${TOKENS_CLASS} ${className}`}
+      ref={element}
+      className={`surface ${className}`}
       style={style}
       {...attributes}
       {...(label ? { role: 'region', tabIndex: 0, 'aria-label': label } : {})}

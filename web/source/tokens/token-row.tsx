@@ -97,13 +97,8 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
   };
   if (text === null) {
     return (
-      <button
-        ref={button}
-        type="button"
-        className="entry"
-        aria-label={`${name}: ${written}`}
-        onClick={() => setText(written)}
-      >
+      <button ref={button} type="button" className="entry" onClick={() => setText(written)}>
+        <span className="unseen">{name}: </span>
         <TokenMark token={token} />
         <span>{written.replace(/^\{(.*)\}$/, '$1')}</span>
         <span className="resolved">{resolvedText(token, written)}</span>

@@ -1,0 +1,185 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { run } from './source/periwinkle';
+
+const DEMO = join(process.cwd(), 'demo/quayside');
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'periwinkle-cli-'));
+  cpSync(DEMO, join(folder, 'system'), { recursive: true });
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+function periwinkle(...args: string[]): { status: number; out: string; err: string; json: () => never } {
+  let out = '';
+  let err = '';
+  const status = run(args, { out: text => (out += text), err: text => (err += text) });
+  return { status, out, err, json: () => JSON.parse(out) as never };
+}
+
+const system = (): string => join(folder, 'system');
+const edit = (path: string, from: string | RegExp, to: string): void => {
+  const file = join(system(), path);
+  const text = readFileSync(file, 'utf8');
+  const changed = text.replace(from, to);
+  expect(changed).not.toBe(text);
+  writeFileSync(file, changed);
+};
+const FIELD = 'components/text-field.component.json';
+
+describe('check', () => {
+  test('a sound system', () => {
+    expect(periwinkle('check', system())).toMatchObject({ status: 0, out: 'Everything holds.\n' });
+    expect(periwinkle('check', system(), '--json').json()).toEqual({ problems: [] });
+  });
+
+  test('each problem with file, line and column; the JSON alone on standard output', () => {
+    edit(FIELD, '"border-style": "dashed"', '"border-stile": "dashed"');
+    edit('tokens/day.tokens.json', '{raw.slate.90}', '{raw.slate.99}');
+    const plain = periwinkle('check', system());
+    expect(plain.status).toBe(1);
+    expect(plain.out).toMatch(
+      /^components\/text-field\.component\.json:\d+:\d+: error: There is no property “border-stile”.* Perhaps: border-style \(unknown-property\)$/m,
+    );
+    const { problems } = periwinkle('check', system(), '--json').json() as {
+      problems: { file: string; line: number; column: number; pointer: string }[];
+    };
+    const misspelt = problems.find(
+      problem => problem.file === FIELD && problem.pointer.endsWith('border-stile'),
+    )!;
+    const line = readFileSync(join(system(), FIELD), 'utf8').split('\n')[misspelt.line - 1]!;
+    expect(line.slice(misspelt.column - 1)).toMatch(/^"border-stile"/);
+  });
+
+  test('a file that is no JSON is one problem with its place; the rest is still checked', () => {
+    edit('tokens/night.tokens.json', '"text": {', '"text": ');
+    edit(FIELD, '"id": "text-field"', '"id": "text-field", "sumary": ""');
+    const { problems } = periwinkle('check', system(), '--json').json() as {
+      problems: { file: string; code: string; line: number }[];
+    };
+    expect(problems.map(problem => `${problem.file} ${problem.code}`)).toEqual([
+      `${FIELD} unknown-key`,
+      'tokens/night.tokens.json invalid-json',
+    ]);
+    expect(problems[1]!.line).toBeGreaterThan(1);
+  });
+});
+
+describe('count', () => {
+  test('component, condition and system', () => {
+    expect(periwinkle('count', system(), '--json').json()).toEqual({
+      components: [{ id: 'text-field', combinations: '11880' }],
+      contexts: 2,
+      total: '23760',
+    });
+    const when = (condition: string): string =>
+      (
+        periwinkle('count', system(), '--when', condition, '--json').json() as {
+          components: { combinations: string }[];
+        }
+      ).components[0]!.combinations;
+    expect(BigInt(when('size=large')) * 3n).toBe(11880n);
+    expect(BigInt(when('pointer=over')) + BigInt(when('pointer=away')) >= 11880n).toBe(true);
+    expect(when('availability=disabled,pointer=over')).toBe('0');
+  });
+});
+
+describe('resolve', () => {
+  test('value, token, rule and trail, in the order of the cells', () => {
+    const cells = join(folder, 'cells.json');
+    writeFileSync(
+      cells,
+      JSON.stringify([
+        { size: 'large', pointer: 'over' },
+        { availability: 'disabled', pointer: 'down' },
+      ]),
+    );
+    const [over, disabled] = periwinkle(
+      'resolve',
+      system(),
+      '--component',
+      'text-field',
+      '--cells',
+      cells,
+      '--context',
+      'theme=night',
+      '--json',
+    ).json() as {
+      combination: Record<string, string>;
+      parts: Record<string, Record<string, { value: string }>>;
+    }[];
+    expect(over!.parts['frame']!['border-color']).toEqual({
+      value: '#5cbccb',
+      token: 'color.line.over',
+      rule: 'over',
+      trail: [
+        { rule: 'base', text: '{color.line.rest}' },
+        { rule: 'over', text: '{color.line.over}' },
+      ],
+    });
+    expect(over!.parts['frame']!['height']).toMatchObject({ value: '40px' });
+    expect(over!.parts['control']!['height']).toMatchObject({ value: '38px', rule: 'base' });
+    expect(disabled!.combination).toMatchObject({ pointer: 'away', availability: 'disabled' });
+    expect(disabled!.parts['footer']!['present']!.value).toBe('false');
+  });
+});
+
+describe('tokens', () => {
+  test('type, value and CSS by path, in a context', () => {
+    const day = periwinkle('tokens', system(), '--json').json() as Record<string, unknown>;
+    expect(day['field.icon']).toEqual({ type: 'dimension', value: { value: 16, unit: 'px' }, css: '16px' });
+    expect(day['raw.type.weight.strong']).toEqual({ type: 'fontWeight', value: 600, css: '600' });
+    const night = periwinkle('tokens', system(), '--context', 'theme=night', '--json').json() as Record<
+      string,
+      { css: string }
+    >;
+    expect(night['color.text.body']!.css).not.toBe((day['color.text.body'] as { css: string }).css);
+  });
+});
+
+describe('build', () => {
+  test('the same bytes twice; nothing at all while there are errors', () => {
+    const once = join(folder, 'once');
+    const twice = join(folder, 'twice');
+    expect(periwinkle('build', system(), '--out', once).status).toBe(0);
+    expect(periwinkle('build', system(), '--out', twice).status).toBe(0);
+    for (const file of ['tokens.css', 'text-field.css', 'text-field.html']) {
+      expect(readFileSync(join(once, file), 'utf8')).toBe(readFileSync(join(twice, file), 'utf8'));
+    }
+    edit(FIELD, '{color.line.over}', '{color.line.ovr}');
+    const broken = join(folder, 'broken');
+    expect(periwinkle('build', system(), '--out', broken)).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('Nothing was written') as string,
+    });
+    expect(() => readFileSync(join(broken, 'tokens.css'))).toThrow();
+  });
+});
+
+describe('wrong use ends with status 2 and one line that helps', () => {
+  test.each<[string, string[], RegExp]>([
+    ['a folder that is not there', ['check', '/nowhere/at/all'], /does not exist/],
+    ['no command', ['chek', 'x'], /unknown command/],
+    [
+      'a component that is not there',
+      ['count', DEMO, '--component', 'text-feild'],
+      /did you mean text-field/,
+    ],
+    ['a condition on no axis', ['count', DEMO, '--when', 'siz=large'], /Did you mean size/],
+    ['a condition that is none', ['count', DEMO, '--when', 'large'], /name=value/],
+    ['an unknown context', ['tokens', DEMO, '--context', 'theme=nigth'], /Did you mean night/],
+    [
+      'cells that are not there',
+      ['resolve', DEMO, '--component', 'text-field', '--cells', '/no/cells.json'],
+      /does not exist/,
+    ],
+    ['a required option left out', ['resolve', DEMO, '--component', 'text-field'], /--cells/],
+    ['what is not there yet', ['contested', DEMO, '--component', 'text-field', '--json'], /not yet/],
+    ['nor this', ['cover', DEMO, '--component', 'text-field', '--strength', '2', '--json'], /not yet/],
+  ])('%s', (_, args, message) => {
+    const { status, err, out } = periwinkle(...args);
+    expect({ status, out }).toEqual({ status: 2, out: '' });
+    expect(err).toMatch(message);
+  });
+});

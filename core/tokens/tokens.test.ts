@@ -1,0 +1,274 @@
+import { TokenModel } from './token-model';
+import { readTokenText, writeTokenText } from './token-text';
+import { completeInput, ContextError } from './resolver';
+import { colorCss, colorHex, cssColorHex } from './color';
+
+const px = (value: number): object => ({ value, unit: 'px' });
+
+function model(files: Record<string, unknown>, resolver?: string): TokenModel {
+  return new TokenModel(new Map(Object.entries(files)), resolver);
+}
+const single = (tree: unknown): TokenModel => model({ 'tokens/a.tokens.json': tree });
+const css = (tree: unknown): Record<string, string> =>
+  Object.fromEntries([...single(tree).usual().byKey.values()].map(token => [token.path, token.css]));
+const problems = (tree: unknown): string[] =>
+  single(tree)
+    .problems()
+    .map(problem => `${problem.pointer} ${problem.code}`);
+
+describe('types', () => {
+  test('every type has its CSS form', () => {
+    const color = { colorSpace: 'srgb', components: [1, 0, 0.2], alpha: 0.4 };
+    expect(
+      css({
+        c: { $type: 'color', $value: { colorSpace: 'oklch', components: [0.6, 0.1, 280] } },
+        n: { $type: 'color', $value: { colorSpace: 'hsl', components: ['none', 0, 50] } },
+        d: { $type: 'dimension', $value: { value: 1.5, unit: 'rem' } },
+        t: { $type: 'duration', $value: { value: 0.15, unit: 's' } },
+        f: { $type: 'fontFamily', $value: ['Some Face', 'serif'] },
+        w: { $type: 'fontWeight', $value: 'semi-bold' },
+        e: { $type: 'cubicBezier', $value: [0.2, 0, 0, 1] },
+        x: { $type: 'number', $value: 1.25 },
+        k: { $type: 'strokeStyle', $value: { dashArray: [px(2), px(4)], lineCap: 'round' } },
+        b: { $type: 'border', $value: { color, width: px(1), style: 'solid' } },
+        r: {
+          $type: 'transition',
+          $value: {
+            duration: { value: 90, unit: 'ms' },
+            delay: { value: 0, unit: 'ms' },
+            timingFunction: [0, 0, 1, 1],
+          },
+        },
+        s: {
+          $type: 'shadow',
+          $value: { color, offsetX: px(0), offsetY: px(2), blur: px(3), spread: px(0), inset: true },
+        },
+        g: {
+          $type: 'gradient',
+          $value: [
+            { color, position: 0 },
+            { color, position: 1 },
+          ],
+        },
+        y: {
+          $type: 'typography',
+          $value: {
+            fontFamily: 'serif',
+            fontSize: px(14),
+            fontWeight: 'bold',
+            letterSpacing: px(0),
+            lineHeight: 1.4,
+          },
+        },
+      }),
+    ).toEqual({
+      c: 'oklch(0.6 0.1 280)',
+      n: 'hsl(none 0% 50%)',
+      d: '1.5rem',
+      t: '0.15s',
+      f: '"Some Face", serif',
+      w: '600',
+      e: 'cubic-bezier(0.2, 0, 0, 1)',
+      x: '1.25',
+      k: 'dashed',
+      b: '1px solid #ff003366',
+      r: '90ms cubic-bezier(0, 0, 1, 1) 0ms',
+      s: 'inset 0px 2px 3px 0px #ff003366',
+      g: 'linear-gradient(#ff003366 0%, #ff003366 100%)',
+      y: '700 14px/1.4 serif',
+    });
+  });
+
+  test.each([
+    ['color', { colorSpace: 'srbg', components: [0, 0, 0] }, '/a/$value/colorSpace wrong-value'],
+    ['color', { colorSpace: 'srgb', components: [0, 0] }, '/a/$value/components wrong-value'],
+    ['color', '#ffffff', '/a/$value wrong-value'],
+    ['dimension', { value: 1, unit: 'em' }, '/a/$value/unit wrong-value'],
+    ['dimension', { value: '1', unit: 'px' }, '/a/$value/value wrong-value'],
+    ['fontWeight', 'boldish', '/a/$value wrong-value'],
+    ['fontWeight', 1001, '/a/$value wrong-value'],
+    ['cubicBezier', [2, 0, 0, 1], '/a/$value/0 wrong-value'],
+    ['strokeStyle', 'dasht', '/a/$value wrong-value'],
+    ['border', { color: '{x}', width: { value: 1, unit: 'px' } }, '/a/$value wrong-value'],
+    ['shadow', [], '/a/$value wrong-value'],
+    ['colour', 1, '/a/$type unknown-type'],
+  ])('a wrong %s is placed', (type, value, expected) => {
+    const found = problems({
+      x: { $type: 'color', $value: { colorSpace: 'srgb', components: [0, 0, 0] } },
+      a: { $type: type, $value: value },
+    });
+    expect(found).toContain(expected);
+  });
+});
+
+describe('references', () => {
+  test('types come from the token, what it refers to, or the nearest group, in this order', () => {
+    const set = single({
+      size: { $type: 'dimension', a: { $value: px(4) }, n: { $type: 'number', $value: 2 } },
+      other: { $type: 'number', b: { $value: '{size.a}' }, c: { $value: 3 } },
+    }).usual();
+    expect([...set.byKey.values()].map(token => `${token.path} ${token.type}`)).toEqual([
+      'size.a dimension',
+      'size.n number',
+      'other.b dimension',
+      'other.c number',
+    ]);
+  });
+
+  test('pointers lead into values, also through aliases', () => {
+    const set = single({
+      $type: 'color',
+      a: { $value: { colorSpace: 'oklch', components: [0.5, 0.1, 200] } },
+      b: { $value: '{a}' },
+      c: {
+        $value: {
+          colorSpace: 'oklch',
+          components: [0.9, { $ref: '#/b/$value/components/1' }, { $ref: '#/a/$value/components/2' }],
+        },
+      },
+    }).usual();
+    expect(set.byKey.get('c')!.css).toBe('oklch(0.9 0.1 200)');
+  });
+
+  test("a group's own token bears the group's path", () => {
+    const set = single({
+      $type: 'number',
+      surface: { $root: { $value: 1 }, deep: { $value: '{surface.$root}' } },
+    }).usual();
+    expect([...set.byKey.values()].map(token => [token.path, token.css])).toEqual([
+      ['surface', '1'],
+      ['surface.deep', '1'],
+    ]);
+    expect(problems({ $type: 'number', s: { $root: { $value: 1 } }, t: { $value: '{s}' } })).toEqual([
+      '/t/$value missing-token',
+    ]);
+  });
+
+  test('extended groups are inherited deeply and may be overridden', () => {
+    const set = single({
+      $type: 'number',
+      base: { a: { $value: 1 }, inner: { b: { $value: 2 }, c: { $value: 3 } } },
+      more: { $extends: '{base}', inner: { c: { $value: 4 } } },
+    }).usual();
+    expect(set.byKey.get('more.a')!.css).toBe('1');
+    expect(set.byKey.get('more.inner.b')!.css).toBe('2');
+    expect(set.byKey.get('more.inner.c')!.css).toBe('4');
+  });
+
+  test('a circle names the whole chain, once; a missing target has the likely one', () => {
+    const circle = single({
+      $type: 'number',
+      a: { $value: '{b}' },
+      b: { $value: '{c}' },
+      c: { $value: '{a}' },
+      d: { $value: '{a}' },
+    }).problems();
+    expect(circle).toHaveLength(1);
+    expect(circle[0]!.message).toContain('a → b → c → a');
+    const missing = single({ $type: 'number', length: { $value: 1 }, b: { $value: '{lenght}' } }).problems();
+    expect(missing).toEqual([
+      expect.objectContaining({ pointer: '/b/$value', code: 'missing-token', suggestion: '{length}' }),
+    ]);
+    expect(problems({ a: { $extends: '{b}' }, b: { $extends: '{a}' } })).toContain(
+      '/a/$extends reference-cycle',
+    );
+  });
+});
+
+describe('contexts', () => {
+  const resolver = {
+    version: '2025.10',
+    sets: { base: { sources: [{ $ref: 'base.tokens.json' }] } },
+    modifiers: {
+      theme: { default: 'day', contexts: { day: [], night: [{ $ref: 'night.tokens.json' }] } },
+      density: { contexts: { roomy: [{ size: { $type: 'dimension', $value: px(9) } }], compact: [] } },
+    },
+    resolutionOrder: [
+      { $ref: '#/sets/base' },
+      { $ref: '#/modifiers/theme' },
+      { $ref: '#/modifiers/density' },
+    ],
+  };
+  const files = {
+    'tokens/r.resolver.json': resolver,
+    'tokens/base.tokens.json': {
+      ink: { $type: 'number', $value: 1 },
+      role: { $type: 'number', $value: '{ink}' },
+      size: { $type: 'dimension', $value: px(4) },
+    },
+    'tokens/night.tokens.json': { ink: { $type: 'number', $value: 7 } },
+  };
+  const tokens = model(files, 'tokens/r.resolver.json');
+
+  test('aliases are followed after the merge, so a role follows its theme', () => {
+    expect(tokens.in({ theme: 'night', density: 'compact' }).byKey.get('role')!.css).toBe('7');
+    expect(tokens.in({ density: 'roomy' }).byKey.get('role')!.css).toBe('1');
+    expect(tokens.in({ density: 'roomy' }).byKey.get('size')!.css).toBe('9px');
+    expect(tokens.contextCount()).toBe(4);
+  });
+
+  test('a modifier without default must be chosen; unknown names have the likely one', () => {
+    expect(() => completeInput(tokens.modifiers, {})).toThrow(ContextError);
+    expect(() => completeInput(tokens.modifiers, { theme: 'nigth', density: 'roomy' })).toThrow(
+      /“nigth” is no context of theme/,
+    );
+  });
+
+  test('missing files, sets and wrong defaults are placed', () => {
+    const broken = {
+      ...resolver,
+      sets: { base: { sources: [{ $ref: 'bse.tokens.json' }] } },
+      modifiers: { theme: { default: 'dawn', contexts: { day: [] } } },
+      resolutionOrder: [{ $ref: '#/sets/base' }, { $ref: '#/sets/bas' }, { $ref: '#/modifiers/theme' }],
+    };
+    const found = model({ ...files, 'tokens/r.resolver.json': broken }, 'tokens/r.resolver.json').problems();
+    expect(found.map(problem => `${problem.pointer} ${problem.code}`)).toEqual([
+      '/sets/base/sources/0/$ref missing-file',
+      '/resolutionOrder/1/$ref missing-reference',
+      '/modifiers/theme/default unknown-context',
+    ]);
+  });
+});
+
+describe('colours', () => {
+  test('hex where 8 bits hold the colour, its own space otherwise; outside sRGB is clipped', () => {
+    expect(colorCss({ colorSpace: 'srgb', components: [1, 0.5, 0] })).toBe('color(srgb 1 0.5 0)');
+    expect(colorCss({ colorSpace: 'srgb', components: [1, 0.4, 0] })).toBe('#ff6600');
+    expect(colorHex({ colorSpace: 'display-p3', components: [0, 1, 0] })).toBe('#00ff00');
+    expect(colorHex({ colorSpace: 'srgb', components: [0, 0, 0], alpha: 0.5 })).toBe('#00000080');
+    expect(cssColorHex('transparent')).toBe('#00000000');
+    expect(cssColorHex('currentcolor')).toBeNull();
+  });
+});
+
+describe('typing a value', () => {
+  test.each([
+    ['color', '#5b5fc7'],
+    ['color', 'oklch(0.55 0.15 280)'],
+    ['dimension', '12px'],
+    ['duration', '150ms'],
+    ['number', '1.4'],
+    ['fontWeight', '600'],
+    ['fontFamily', 'Some Face, serif'],
+    ['cubicBezier', '0.2, 0, 0, 1'],
+    ['strokeStyle', 'dashed'],
+    ['dimension', '{a.b}'],
+  ])('%s %s is read and written back the same', (type, text) => {
+    const read = readTokenText(type, text);
+    if (!read.ok) throw new Error(read.message);
+    expect(writeTokenText(type, read.value)).toBe(text);
+  });
+
+  test.each([
+    ['color', 'reddish'],
+    ['dimension', '12em'],
+    ['dimension', 'wide'],
+    ['cubicBezier', '3, 0, 0, 1'],
+    ['shadow', '0 0 2px'],
+  ])('%s “%s” says what can be written', (type, text) => {
+    expect(readTokenText(type, text)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('write') as unknown,
+    });
+  });
+});

@@ -1,0 +1,126 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { Key, type WebDriver } from 'selenium-webdriver';
+import { Application } from './support/application';
+import { eventually, find, named, openBrowser, type Browser } from './support/browser';
+import { plateReady, press, scopeEntry } from './support/field-screen';
+
+/** Every screen passes axe-core, also with what opens over it, and keeps to the width it is made for. */
+
+const TIMEOUT = 180_000;
+const AXE = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
+let application: Application;
+let browser: Browser;
+let driver: WebDriver;
+let address: string;
+
+beforeAll(async () => {
+  application = new Application();
+  address = await application.start();
+  browser = await openBrowser();
+  driver = browser.driver;
+}, TIMEOUT);
+afterAll(async () => {
+  await browser?.quit();
+  await application?.remove();
+}, TIMEOUT);
+
+interface Violation {
+  readonly id: string;
+  readonly nodes: readonly { readonly target: unknown; readonly failureSummary: string }[];
+}
+
+/** Violations of our own interface; specimens show what their authors specified, and are checked by the core. */
+async function violations(): Promise<string[]> {
+  await driver.executeScript(AXE);
+  const found = await driver.executeAsyncScript<Violation[]>(
+    `const done = arguments[0];
+     axe.run({ exclude: [['.specimen'], ['.try .ground'], ['.page .live']] }, { resultTypes: ['violations'] }).then(result => done(result.violations))`,
+  );
+  return found.flatMap(({ id, nodes }) =>
+    nodes
+      .slice(0, 3)
+      .map(node => `${id}: ${JSON.stringify(node.target)} ${node.failureSummary.split('\n')[1] ?? ''}`),
+  );
+}
+
+const scrollsSideways = (): Promise<boolean> =>
+  driver.executeScript(`return document.documentElement.scrollWidth > innerWidth`);
+
+const SCREENS: readonly [string, string, string][] = [
+  ['shelf', '/', '.shelf .specimens'],
+  ['fields', '/quayside', '.contents .specimen'],
+  ['a component, nothing selected', '/quayside/text-field', '.ledger .entry'],
+  ['a component, a column selected', '/quayside/text-field?sel=r0c1-r2c1', '.ledger .scope-column'],
+  [
+    'a plate of looks by night',
+    '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r1c2',
+    '.ledger .scope-column',
+  ],
+  ['tokens', '/quayside/tokens?token=color.line.over', '.reach-strip'],
+  ['guide', '/quayside/guide/text-field', '.page .situation'],
+  ['outputs', '/quayside/outputs', '.outputs .code'],
+  ['a field that is not there', '/quayside/nothing', '.blank'],
+  ['a system that is not there', '/nothing', '.blank h1'],
+];
+
+test.each(SCREENS)(
+  '%s',
+  async (_, path, css) => {
+    await driver.get(address + path);
+    await find(driver, css);
+    expect(await violations()).toEqual([]);
+    expect(await scrollsSideways()).toBe(false);
+  },
+  TIMEOUT,
+);
+
+test(
+  'what opens over a screen',
+  async () => {
+    await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+    await plateReady(driver);
+    await press(driver, '/');
+    await find(driver, '[role=dialog] input');
+    expect(await violations()).toEqual([]);
+    await press(driver, 'p', 'o', 'i', 'n', 't');
+    expect(await (await find(driver, '#found li')).getText()).toMatch(/Pointed at/);
+    await press(driver, Key.ESCAPE);
+    await eventually(driver, `!document.querySelector('[role=dialog]')`);
+    await press(driver, '?');
+    await find(driver, '.shortcuts');
+    expect(await violations()).toEqual([]);
+    await press(driver, Key.ESCAPE);
+    await eventually(driver, `!document.querySelector('[role=dialog]')`);
+    await (await named(driver, '.band button', 'history')).click();
+    await find(driver, '.history-list');
+    expect(await violations()).toEqual([]);
+    await press(driver, Key.ESCAPE);
+    await eventually(driver, `!document.querySelector('[role=dialog]')`);
+    await (await scopeEntry(driver, 'frame', 'border-color')).click();
+    await find(driver, '#completion li');
+    expect(await violations()).toEqual([]);
+  },
+  TIMEOUT,
+);
+
+test(
+  'at 1024 wide nothing scrolls sideways but plates and ledgers in themselves',
+  async () => {
+    const narrow = await openBrowser(1024, 768);
+    try {
+      for (const [, path, css] of SCREENS) {
+        await narrow.driver.get(address + path);
+        await find(narrow.driver, css);
+        expect(
+          await narrow.driver.executeScript(
+            `return document.documentElement.scrollWidth > innerWidth ? location.href : ''`,
+          ),
+        ).toBe('');
+      }
+    } finally {
+      await narrow.quit();
+    }
+  },
+  TIMEOUT,
+);

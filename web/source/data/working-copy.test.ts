@@ -1,0 +1,83 @@
+import type { Patch } from '@periwinkle/core/formats/patch';
+import type { StoredEdit } from './api';
+import { WorkingCopy, type PendingEdit } from './working-copy';
+
+const PATH = 'components/a.component.json';
+const body = { title: 'A', summary: 'S', rules: [{ id: 'one' }, { id: 'two' }] };
+const start = (): WorkingCopy => WorkingCopy.of([{ path: PATH, revision: 1, body }], 0);
+
+const mine = (key: string, patch: Patch): PendingEdit => ({
+  key,
+  changeId: key,
+  path: PATH,
+  patch,
+  label: key,
+});
+const stored = (id: number, revision: number, key: string, patch: Patch): StoredEdit => ({
+  id,
+  path: PATH,
+  revision,
+  patch,
+  kind: 'edit',
+  changeId: key,
+  editKey: key,
+  label: key,
+  author: '',
+  at: '',
+});
+const title = (value: string): Patch => [{ op: 'replace', path: '/title', value }];
+const summary = (value: string): Patch => [{ op: 'replace', path: '/summary', value }];
+const shown = (copy: WorkingCopy): typeof body => copy.documents.get(PATH) as typeof body;
+
+test('an edit shows at once and stays pending until the server confirms it', () => {
+  const edited = start().withEdit(mine('k', title('B')));
+  expect(shown(edited).title).toBe('B');
+  expect(edited.confirmed.get(PATH)!.revision).toBe(1);
+  const confirmed = edited.withStored(stored(1, 2, 'k', title('B')));
+  expect(confirmed.pending).toEqual([]);
+  expect(confirmed.confirmed.get(PATH)).toMatchObject({ revision: 2, body: { title: 'B' } });
+  // What is shown keeps its identity, so nothing is computed again for a confirmation.
+  expect(shown(confirmed)).toBe(shown(edited));
+});
+
+test('a confirmation heard twice changes nothing', () => {
+  const confirmed = start()
+    .withEdit(mine('k', title('B')))
+    .withStored(stored(1, 2, 'k', title('B')));
+  expect(confirmed.withStored(stored(1, 2, 'k', title('B'))).documents).toBe(confirmed.documents);
+});
+
+test('an edit from elsewhere is laid under the pending ones', () => {
+  const copy = start()
+    .withEdit(mine('k', [{ op: 'replace', path: '/rules/1/id', value: 'mine' }]))
+    .withStored(stored(1, 2, 'other', [{ op: 'add', path: '/rules/0', value: { id: 'zero' } }]));
+  expect(shown(copy).rules.map(rule => rule.id)).toEqual(['zero', 'one', 'mine']);
+  expect(copy.pending[0]!.patch).toEqual([{ op: 'replace', path: '/rules/2/id', value: 'mine' }]);
+  expect(copy.meetings).toEqual([]);
+});
+
+test('edits of the same place meet; later ones of other places go on', () => {
+  const copy = start()
+    .withEdit(mine('a', title('mine')))
+    .withEdit(mine('b', summary('mine too')))
+    .withStored(stored(1, 2, 'other', title('theirs')));
+  expect(copy.meetings).toEqual([
+    expect.objectContaining({ place: '/title', mine: expect.objectContaining({ key: 'a' }) as unknown }),
+  ]);
+  expect(shown(copy)).toMatchObject({ title: 'theirs', summary: 'mine too' });
+  expect(copy.pending.map(edit => edit.key)).toEqual(['b']);
+});
+
+test('a refused edit is taken back, and with it what no longer fits; the rest stays', () => {
+  const copy = start()
+    .withEdit(mine('a', [{ op: 'add', path: '/rules/-', value: { id: 'three' } }]))
+    .withEdit(mine('b', [{ op: 'replace', path: '/rules/2/id', value: 'drei' }]))
+    .withEdit(mine('c', summary('kept')))
+    .without('a');
+  expect(shown(copy)).toMatchObject({ summary: 'kept', rules: [{ id: 'one' }, { id: 'two' }] });
+  expect(copy.pending.map(edit => edit.key)).toEqual(['c']);
+});
+
+test('an edit that does not fit is refused at once', () => {
+  expect(() => start().withEdit(mine('a', [{ op: 'remove', path: '/rules/7' }]))).toThrow(/Operation 0/);
+});
