@@ -1,6 +1,4 @@
 // "npm run dev": the application with reload, for working on it. Data lie where "npm start" keeps them.
-import { context } from 'esbuild';
-import { createServer } from 'vite';
 import { startApplication } from './application.mjs';
 import {
   MissingRequirement,
@@ -17,6 +15,8 @@ try {
   requirePackages();
   if (!process.env.PERIWINKLE_DATABASE_URL) requireDebian('mariadb-server');
   requireBuild();
+  const { context } = await import('esbuild');
+  const { createServer } = await import('vite');
   let application = await startApplication();
   process.env.PERIWINKLE_API = `http://127.0.0.1:${application.port}`;
   const vite = await createServer({ configFile: `${root}/web/vite.config.ts` });

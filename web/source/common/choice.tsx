@@ -35,7 +35,7 @@ export function Choice({
       >
         {children}
       </Dropdown.Toggle>
-      <Dropdown.Menu renderOnMount={false}>
+      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
         {items.map(item => (
           <Dropdown.Item
             key={item.id}

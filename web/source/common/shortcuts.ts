@@ -33,6 +33,7 @@ export const SHORTCUTS: readonly { readonly where: string; readonly list: readon
       { keys: 'Arrow keys', words: 'go from entry to entry' },
       { keys: 'Enter', words: 'write into the entry; again, to set what is written' },
       { keys: 'Up / Down', words: 'while writing: through the list, or a number up and down' },
+      { keys: 'Ctrl+Enter', words: 'while writing a token that is missing: make it' },
       { keys: 'Delete', words: 'take the entry out' },
       { keys: 'Escape', words: 'leave it as it was; from the ledger, back to the plate' },
     ],

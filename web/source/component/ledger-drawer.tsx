@@ -7,12 +7,14 @@ import type { Component } from '@periwinkle/core/rules/component';
 import { moveRulePatch, settingPatch, type SettingTarget } from '@periwinkle/core/rules/edit-rules';
 import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/rules/ledger';
 import { propertyNamed } from '@periwinkle/core/rules/property-registry';
+import { valueKind } from '@periwinkle/core/rules/value-kinds';
 import { resolve } from '@periwinkle/core/rules/resolve';
 import type { Box } from '@periwinkle/core/space/box';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
 import { useStore, useSystemState } from '../data/system-context';
 import { pageColor } from '../specimen/page-color';
 import { AddProperty } from './add-property';
+import { NewTokenDialog, type TokenEdits } from './new-token-dialog';
 import { LedgerTable, type EntryPlace } from './ledger-table';
 import { ScopeSentence } from './scope-sentence';
 
@@ -39,6 +41,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   const [open, setOpen] = useState(true);
   const [editing, setEditing] = useState<EntryPlace | null>(null);
   const [extra, setExtra] = useState<readonly { part: string; property: string }[]>([]);
+  const [making, setMaking] = useState<{ place: EntryPlace; name: string } | null>(null);
   const path = system.fileOf.get(component.id)!;
   // The ledger shows what is written, not what is being tried out: otherwise its rows would move under the hand.
   const written = edited.components.find(each => each.id === component.id) ?? component;
@@ -61,7 +64,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
     store.endTryOut();
     setEditing(null);
   }, [store]);
-  const set = (place: EntryPlace, text: string | null): void => {
+  const set = (place: EntryPlace, text: string | null, changeId?: string): void => {
     const patch = settingPatch(written, targetOf(place), place.part, place.property, text);
     const column = shown.columns.find(each => (each.rule?.id ?? null) === place.rule);
     const what = text === null ? 'taken out' : `set to ${text}`;
@@ -69,6 +72,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
       path,
       patch,
       `${written.title}: ${place.part} ${place.property} ${what}, ${column?.words ?? ''}`.slice(0, 190),
+      changeId,
     );
   };
   const focusEntry = (place: EntryPlace): void => {
@@ -98,7 +102,24 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
       leave();
       focusEntry(place);
     },
+    onNewToken:
+      tokenTypesOf(place.property).length === 0
+        ? null
+        : (name: string) => {
+            leave();
+            setMaking({ place, name });
+          },
   });
+
+  /** Makes a token and uses it, as one change. */
+  const makeAndUse = (key: string, edits: TokenEdits): void => {
+    const { place } = making!;
+    const changeId = crypto.randomUUID();
+    for (const { file, patch } of edits) store.edit(file, patch, `${key} made`, changeId);
+    set(place, `{${key}}`, changeId);
+    setMaking(null);
+    focusEntry(place);
+  };
 
   /** Contrast of a colour against what is really behind it, in the first selected specimen. */
   const contrastFor = (part: string, property: string): ((value: string) => number | null) | null => {
@@ -175,8 +196,23 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
           </div>
         </>
       ) : null}
+      {making ? (
+        <NewTokenDialog
+          system={edited}
+          name={making.name}
+          types={tokenTypesOf(making.place.property)}
+          onMake={makeAndUse}
+          onClose={() => setMaking(null)}
+        />
+      ) : null}
     </section>
   );
+}
+
+/** Types of tokens that a property takes. */
+function tokenTypesOf(property: string): readonly string[] {
+  const row = propertyNamed(property);
+  return row ? valueKind(row.kind).tokenTypes : [];
 }
 
 /** Puts rows that were asked for among the others, in anatomical order; those that have come about are not doubled. */

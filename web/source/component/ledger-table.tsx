@@ -24,7 +24,7 @@ export interface LedgerTableProps {
   readonly editing: EntryPlace | null;
   readonly editorFor: (
     place: EntryPlace,
-  ) => Pick<ValueEditorProps, 'contrastOf' | 'fault' | 'onTry' | 'onSet' | 'onLeave'>;
+  ) => Pick<ValueEditorProps, 'contrastOf' | 'fault' | 'onTry' | 'onSet' | 'onLeave' | 'onNewToken'>;
   readonly onEdit: (place: EntryPlace) => void;
   readonly onRemove: (place: EntryPlace) => void;
   readonly onAim: (column: LedgerColumn) => void;

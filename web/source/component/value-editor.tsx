@@ -38,6 +38,8 @@ export interface ValueEditorProps {
   readonly onTry: (text: string | null) => void;
   readonly onSet: (text: string) => void;
   readonly onLeave: () => void;
+  /** Makes a token of this name; absent where none could be used. */
+  readonly onNewToken: ((name: string) => void) | null;
 }
 
 const MOST = 200;
@@ -47,7 +49,7 @@ const MOST = 200;
  * What is chosen in the list is tried out on the plate; Escape restores.
  */
 export function ValueEditor(props: ValueEditorProps) {
-  const { property, initial, fault, onTry, onSet, onLeave } = props;
+  const { property, initial, fault, onTry, onSet, onLeave, onNewToken } = props;
   const [text, setText] = useState(initial);
   const [chosen, setChosen] = useState(-1);
   const [problem, setProblem] = useState<LocalProblem | null>(null);
@@ -55,6 +57,7 @@ export function ValueEditor(props: ValueEditorProps) {
   const done = useRef(false);
   const all = useCandidates(props);
   const touched = text !== initial;
+  const missing = onNewToken && touched ? missingToken(text, all) : null;
   const listed = useMemo(() => fitting(all, touched ? text : ''), [all, text, touched]);
   useEffect(() => {
     input.current?.focus();
@@ -95,6 +98,7 @@ export function ValueEditor(props: ValueEditorProps) {
     if (event.key === 'Enter') {
       event.preventDefault();
       event.stopPropagation();
+      if (event.ctrlKey && missing) return finish(() => onNewToken!(missing));
       set(listed[chosen]?.text ?? text);
     }
     if (event.key === 'Escape') {
@@ -157,6 +161,16 @@ export function ValueEditor(props: ValueEditorProps) {
             />
           ))}
         </ul>
+        {missing ? (
+          <button
+            type="button"
+            className="new-token-line"
+            onMouseDown={event => event.preventDefault()}
+            onClick={() => finish(() => onNewToken!(missing))}
+          >
+            make the token {missing} <kbd>Ctrl+Enter</kbd>
+          </button>
+        ) : null}
       </Below>
     </div>
   );
@@ -222,7 +236,7 @@ function Below({ anchor, children }: { anchor: RefObject<HTMLInputElement | null
       removeEventListener('resize', place);
     };
   }, [anchor]);
-  return createPortal(<div style={style}>{children}</div>, document.body);
+  return createPortal(<div style={style}>{children}</div>, document.getElementById('main') ?? document.body);
 }
 
 function useCandidates({ system, contexts, property, contrastOf }: ValueEditorProps): readonly Candidate[] {
@@ -266,6 +280,13 @@ const asToken = (text: string, all: readonly Candidate[]): string => {
   const bare = text.trim();
   return all.some(each => each.shown === bare && each.text === `{${bare}}`) ? `{${bare}}` : bare;
 };
+
+/** The name of a token that is written but does not exist; `null` for anything else. */
+function missingToken(text: string, all: readonly Candidate[]): string | null {
+  const name = text.trim().replace(/^\{(.*)\}$/, '$1');
+  const looksLikeOne = /^[a-z][\w-]*(\.[\w-]+)+$/i.test(name);
+  return looksLikeOne && !all.some(each => each.shown === name) ? name : null;
+}
 
 /** `12px` stepped by one, with the decimals it has; `null` for anything that is no number with a unit. */
 function steppedNumber(text: string, steps: number): string | null {

@@ -5,7 +5,7 @@ export function Failure({ error }: { error?: Error }) {
   const thrown = useRouteError();
   const cause = error ?? (thrown instanceof Error ? thrown : new Error(String(thrown)));
   return (
-    <main className="blank" role="alert">
+    <main className="blank">
       <h1>This page cannot be shown</h1>
       <p>
         {error

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import type { TokenReach } from '@periwinkle/core/questions/token-reach';
+import type { Component } from '@periwinkle/core/rules/component';
 import type { System } from '@periwinkle/core/rules/system';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
@@ -58,11 +59,13 @@ export function ReachStrip({
   );
 }
 
-/** Some combination of a box: on each axis its first value. */
-function firstIn(
-  box: readonly number[] | undefined,
-  component: TokenReach['components'][number]['component'],
-): Combination {
+/** Some combination of a box: on each axis its default or value at rest where the box has it, else the first there is. */
+function firstIn(box: readonly number[] | undefined, component: Component): Combination {
   if (!box) return {};
-  return component.space.written(box.map(mask => 31 - Math.clz32(mask & -mask)));
+  const { axes } = component.space;
+  return component.space.written(
+    box.map((mask, index) =>
+      (mask >> axes[index]!.rest) & 1 ? axes[index]!.rest : 31 - Math.clz32(mask & -mask),
+    ),
+  );
 }

@@ -1,0 +1,64 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { By, Key, type WebDriver } from 'selenium-webdriver';
+import { Application } from './support/application';
+import { eventually, find, openBrowser } from './support/browser';
+
+/** Pictures of the main views for the README, from the demo data, at 1280 by 800. */
+
+const FOLDER = join(process.cwd(), 'docs/screenshots');
+
+interface View {
+  readonly name: string;
+  readonly path: string;
+  readonly ready: string;
+  readonly prepare?: (driver: WebDriver) => Promise<void>;
+}
+
+async function writeValue(driver: WebDriver): Promise<void> {
+  await driver.findElement(By.css('.entry[data-scope][aria-label^="frame border-color,"]')).click();
+  await find(driver, '.editor input');
+  await driver
+    .actions()
+    .sendKeys('line', Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN)
+    .perform();
+}
+
+const VIEWS: readonly View[] = [
+  { name: 'shelf', path: '/', ready: '.shelf .specimens .specimen' },
+  { name: 'fields', path: '/quayside', ready: '.contents .specimen' },
+  { name: 'plates', path: '/quayside/text-field?sel=r0c1-r2c1', ready: '.ledger .scope-column' },
+  {
+    name: 'ledger',
+    path: '/quayside/text-field?sel=r0c1-r2c1',
+    ready: '.ledger .scope-column',
+    prepare: writeValue,
+  },
+  {
+    name: 'night',
+    path: '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r0c5',
+    ready: '.ledger .scope-column',
+  },
+  { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },
+  { name: 'guide', path: '/quayside/guide/text-field', ready: '.page .situation .specimen' },
+  { name: 'outputs', path: '/quayside/outputs', ready: '.outputs .code' },
+];
+
+const application = new Application();
+const address = await application.start();
+const browser = await openBrowser();
+try {
+  for (const { name, path, ready, prepare } of VIEWS) {
+    await browser.driver.get(address + path);
+    await find(browser.driver, ready);
+    await eventually(browser.driver, `document.fonts.status === 'loaded'`);
+    await prepare?.(browser.driver);
+    await browser.driver.executeScript(
+      `return new Promise(resolve => requestAnimationFrame(() => requestAnimationFrame(resolve)))`,
+    );
+    writeFileSync(join(FOLDER, `${name}.png`), await browser.driver.takeScreenshot(), 'base64');
+  }
+} finally {
+  await browser.quit();
+  await application.remove();
+}
