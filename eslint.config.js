@@ -31,7 +31,7 @@ const coreRules = CORE_LAYERS.flatMap((layer, height) => {
                 message: `core/${folder} lies below core/${other}.`,
               })),
               {
-                group: ['react*', 'node:*', 'express', '@periwinkle/*', '../testing/*'],
+                group: ['react*', 'node:*', 'express', '@periwinkle/*', '../test/*'],
                 message: 'The core knows no interface and no machine.',
               },
             ],

@@ -1,7 +1,7 @@
 import { request as httpRequest } from 'node:http';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { OPENAPI } from './source/openapi';
-import { startTestServer, type TestServer } from './testing/test-server';
+import { startTestServer, type TestServer } from './test/test-server';
 
 let server: TestServer;
 beforeAll(async () => {

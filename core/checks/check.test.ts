@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { readJson } from '../formats/read-json';
 import { nearest } from '../formats/suggest';
 import { valueAt } from '../formats/json';
-import { demoDocuments } from '../testing/demo';
+import { demoDocuments } from '../test/demo';
 import { checkSystem } from './check-system';
 import { contrast } from './contrast';
 import { entryProblem } from './check-entry';
-import { demoSystem } from '../testing/demo';
+import { demoSystem } from '../test/demo';
 
 const demo = demoDocuments();
 const FIELD = 'components/text-field.component.json';

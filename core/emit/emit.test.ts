@@ -2,7 +2,7 @@ import { canonicalText } from '../formats/canonical';
 import { documentKind } from '../formats/document-kinds';
 import { structureProblems } from '../formats/structure';
 import { compileSystem, type System } from '../rules/system';
-import { demoDocuments, demoSystem, demoTexts } from '../testing/demo';
+import { demoDocuments, demoSystem, demoTexts } from '../test/demo';
 import { componentCssText, exampleMarkup, outputFiles, systemFolder, tokensCssText } from './outputs';
 import { meaningProblems } from '../checks/meaning';
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { parse as parseCss, walk } from 'css-tree';
 import { JSDOM } from 'jsdom';
 import { checkSystem } from '../checks/check-system';
-import { demoDocuments } from '../testing/demo';
+import { demoDocuments } from '../test/demo';
 import { outputFiles, systemFolder } from './outputs';
 import { plainIcon } from './icon';
 

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { meaningProblems } from '../checks/meaning';
 import type { ComponentDocument, RuleDocument } from '../formats/component-document';
-import { everyCombination, settledPlain, speakingRules } from '../testing/naive';
-import { randomComponent } from '../testing/random-component';
-import { demoSystem } from '../testing/demo';
+import { everyCombination, settledPlain, speakingRules } from '../test/naive';
+import { randomComponent } from '../test/random-component';
+import { demoSystem } from '../test/demo';
 import { compileComponent } from './component';
 import { settingPatch } from './edit-rules';
 import { ledger } from './ledger';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { everyCombination, holdsIn, isAllowed, settledPlain } from '../testing/naive';
-import { randomComponent, valuesOf } from '../testing/random-component';
+import { everyCombination, holdsIn, isAllowed, settledPlain } from '../test/naive';
+import { randomComponent, valuesOf } from '../test/random-component';
 import type { ComponentDocument } from '../formats/component-document';
 import { ProblemList } from '../formats/problem';
 import { conditionWords, readCondition, writeCondition } from './condition';

@@ -1,5 +1,5 @@
 import { applyPatch } from '../formats/patch';
-import { demoDocuments } from '../testing/demo';
+import { demoDocuments } from '../test/demo';
 import { newTokenNameProblem, newTokenPatch, tokenLayers } from './new-token';
 
 const documents = demoDocuments();

@@ -48,22 +48,30 @@ export function usePlateAddress(component: Component): {
 } {
   const [parameters, setParameters] = useSearchParams();
   const text = parameters.toString();
-  const address = useMemo(() => {
-    const read = new URLSearchParams(text);
-    const plateId = read.get('plate');
+  const plateId = parameters.get('plate');
+  // The arrangement stays the same object while a selection changes, and with it the whole plate.
+  const laidOut = ['across', 'down', 'hold', 'sample'].map(name => parameters.get(name) ?? '\n').join('\t');
+  const arrangement = useMemo(() => {
+    const [across, down, hold, sample] = laidOut.split('\t').map(each => (each === '\n' ? null : each)) as (
+      string | null
+    )[];
     const own = arrangementOf(component, plateId);
     return {
+      across: across ? list(across) : across === '' ? [] : own.across,
+      down: down ? list(down) : down === '' ? [] : own.down,
+      hold: { ...own.hold, ...pairs(hold ?? null) },
+      sample: sample ?? own.sample,
+    };
+  }, [laidOut, plateId, component]);
+  const address = useMemo(() => {
+    const read = new URLSearchParams(text);
+    return {
       plateId,
-      arrangement: {
-        across: read.has('across') ? list(read.get('across')!) : own.across,
-        down: read.has('down') ? list(read.get('down')!) : own.down,
-        hold: { ...own.hold, ...pairs(read.get('hold')) },
-        sample: read.get('sample') ?? own.sample,
-      },
+      arrangement,
       selection: readSelection(read.get('sel')),
       narrowed: pairs(read.get('narrow')),
     };
-  }, [text, component]);
+  }, [text, plateId, arrangement]);
   const change = useCallback<ReturnType<typeof usePlateAddress>['change']>(
     parts => {
       setParameters(

@@ -11,7 +11,8 @@ import { TokenRow, type ContextColumn } from './token-row';
 
 /** All tokens: by group, one column per context. Editing one shows what it reaches. */
 export function TokensScreen() {
-  const { system } = useSystemState();
+  // Rows show what is written; what is being tried out shows on the specimens.
+  const { system: shown, edited: system } = useSystemState();
   const contexts = useContexts(system.tokens);
   const [parameters, setParameters] = useSearchParams();
   const [text, setText] = useState('');
@@ -96,7 +97,7 @@ export function TokensScreen() {
         <p className="blank">{wanted ? 'No token is called that.' : 'No tokens yet.'}</p>
       ) : null}
       {reach && chosen ? (
-        <ReachStrip system={system} contexts={contexts} token={chosen} reach={reach} />
+        <ReachStrip system={shown} contexts={contexts} token={chosen} reach={reach} />
       ) : null}
     </>
   );

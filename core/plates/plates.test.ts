@@ -1,0 +1,107 @@
+import { equal } from '../space/box';
+import { conditionWords } from '../space/condition';
+import { inBox } from '../space/space';
+import { demoSystem } from '../test/demo';
+import { arrangementOf, MAX_CELLS, plateGrid, sampleNamed, type Cell } from './plate-grid';
+import { reachedCells, scopeOf } from './scope';
+
+const component = demoSystem().components[0]!;
+const { space } = component;
+const sizes = plateGrid(component, arrangementOf(component, 'sizes'));
+const words = (cells: readonly Cell[], narrowed = new Map<number, number>()): string =>
+  conditionWords(scopeOf(component, sizes, cells, narrowed)!.region, space.axes);
+const column = (key: string): Cell[] => {
+  const index = sizes.columns.findIndex(heading => heading.key === key);
+  return sizes.cells.map(row => row[index]!);
+};
+
+describe('laying out', () => {
+  test('situations across, an option down, every cell a combination that can be', () => {
+    expect(sizes.columns.map(heading => heading.words)).toEqual(
+      component.situations.map(situation => [situation.title]),
+    );
+    expect(sizes.rows.map(heading => heading.key)).toEqual(['small', 'medium', 'large']);
+    for (const cell of sizes.cells.flat()) {
+      expect(cell.never).toBeNull();
+      expect(space.settled(cell.indices).combination).toEqual([...cell.indices]);
+    }
+  });
+
+  test('nested axes go from the outermost in; keys tell the headings apart', () => {
+    const looks = plateGrid(component, arrangementOf(component, 'looks'));
+    expect(looks.columns.slice(0, 3).map(heading => heading.words)).toEqual([
+      ['boxed', 'nothing before'],
+      ['boxed', 'icon before'],
+      ['tinted', 'nothing before'],
+    ]);
+    expect(new Set(looks.columns.map(heading => heading.key)).size).toBe(6);
+    expect(looks.cells.flat().every(cell => cell.combination['trailing'] === 'unit')).toBe(true);
+  });
+
+  test('what the limits do not let be is not drawn, and says why', () => {
+    const grid = plateGrid(component, {
+      across: ['pointer'],
+      down: ['availability'],
+      hold: {},
+      sample: null,
+    });
+    const never = grid.cells.flat().filter(cell => cell.never !== null);
+    const asked = never.map(cell => `${grid.rows[cell.row]!.key} ${grid.columns[cell.column]!.key}`);
+    expect(asked).toEqual(['busy down', 'disabled over', 'disabled down']);
+    expect(never[1]!.never).toEqual(['A disabled control takes no focus and answers no pointer.']);
+  });
+
+  test('axes that do not exist are passed over, and no plate grows beyond measure', () => {
+    expect(plateGrid(component, { across: ['nothing'], down: [], hold: {}, sample: null }).columns).toEqual(
+      [],
+    );
+    const all = space.axes.map(axis => axis.id);
+    const huge = plateGrid(component, { across: ['situation'], down: all, hold: {}, sample: null });
+    expect(huge.cells.flat().length).toBeLessThanOrEqual(MAX_CELLS);
+  });
+
+  test('a component without plates has a plain one; an unknown sample gives the first', () => {
+    const plain = { ...component, plates: [] };
+    expect(arrangementOf(plain, null)).toMatchObject({ across: ['situation'], down: ['size'] });
+    expect(arrangementOf({ ...plain, situations: [] }, null)).toMatchObject({ across: ['pointer'] });
+    expect(sampleNamed(component, 'nobody')!.id).toBe('vessel');
+  });
+});
+
+describe('what a selection means', () => {
+  test('a cell, a row, a column, a block', () => {
+    expect(words([sizes.cells[0]![1]!])).toBe('small, pointed at');
+    expect(words(column('pointed-at'))).toBe('pointed at');
+    expect(words(sizes.cells[2]!.slice(1, 4))).toBe('large');
+    expect(words([sizes.cells[0]![1]!, sizes.cells[1]![1]!])).toBe('small or medium, pointed at');
+    expect(words(column('correcting'))).toBe('focused visibly, filled, invalid');
+  });
+
+  test('narrowing names an axis that is not on the plate; freeing takes one off', () => {
+    const appearance = space.axisIndex('appearance');
+    const size = space.axisIndex('size');
+    expect(words(column('pointed-at'), new Map([[appearance, 1]]))).toBe('boxed, pointed at');
+    expect(words([sizes.cells[0]![1]!], new Map([[size, space.full[size]!]]))).toBe('pointed at');
+  });
+
+  test('the sentence names states first, then the options on the plate, free ones too', () => {
+    const scope = scopeOf(component, sizes, column('pointed-at'), new Map())!;
+    expect(scope.words.map(word => word.text)).toEqual(['pointed at', 'any size']);
+    expect(scope.words.map(word => word.free)).toEqual([false, true]);
+  });
+
+  test('nothing selected means nothing', () => {
+    expect(scopeOf(component, sizes, [], new Map())).toBeNull();
+  });
+
+  test('the tint shows exactly the cells whose combination lies in the region', () => {
+    for (const rule of component.rules) {
+      const reached = new Set(reachedCells(sizes, rule.region));
+      for (const cell of sizes.cells.flat()) expect(reached.has(cell)).toBe(inBox(rule.region, cell.indices));
+    }
+  });
+
+  test('a whole plate of situations is the whole space', () => {
+    expect(equal(scopeOf(component, sizes, sizes.cells.flat(), new Map())!.region, space.full)).toBe(true);
+  });
+});

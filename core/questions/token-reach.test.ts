@@ -1,0 +1,81 @@
+import fc from 'fast-check';
+import { numberedAnatomy, usedTokens } from '../guide/page';
+import { compileComponent } from '../rules/component';
+import { readCondition } from '../space/condition';
+import { ProblemList } from '../formats/problem';
+import { demoSystem } from '../test/demo';
+import { everyCombination, holdsIn, isAllowed } from '../test/naive';
+import { randomComponent } from '../test/random-component';
+import { dependentKeys, tokenReach, unionCount } from './token-reach';
+
+const system = demoSystem();
+
+describe('what a token reaches', () => {
+  test('through roles and component tokens, in every context', () => {
+    const sets = [system.tokens.in({ theme: 'day' }), system.tokens.in({ theme: 'night' })];
+    const keys = dependentKeys('raw.tide.40', sets);
+    // Only by night do the lines take this colour; the ring takes it from the line.
+    expect([...keys]).toEqual(
+      expect.arrayContaining(['color.line.over', 'color.line.focus', 'field.ring.plain', 'field.ring.both']),
+    );
+    expect(dependentKeys('raw.tide.40', [sets[0]!]).size).toBe(1);
+  });
+
+  test('in rules and combinations; what nothing uses reaches nothing', () => {
+    const line = tokenReach(system, 'color.line.over');
+    expect(line.components.map(({ rules }) => rules.map(rule => rule.id))).toEqual([['over']]);
+    const field = system.components[0]!;
+    expect(line.combinations).toBe(field.space.count(field.rules.find(rule => rule.id === 'over')!.region));
+    expect(tokenReach(system, 'raw.slate.70').rules).toBeGreaterThan(0);
+    expect(tokenReach(system, 'color.surface.wrong')).toMatchObject({ rules: 0, combinations: 0n });
+  });
+
+  test('combinations in several regions count once, as in the plain walk', () => {
+    fc.assert(
+      fc.property(randomComponent, document => {
+        const component = compileComponent(document);
+        if (component.problems.length > 0) return;
+        const rules = document.rules ?? [];
+        const regions = rules.map(rule =>
+          readCondition(rule.when, component.space.axes, '', new ProblemList())!,
+        );
+        const expected = everyCombination(document).filter(
+          each => isAllowed(document, each) && rules.some(rule => holdsIn(rule.when, each)),
+        );
+        expect(unionCount(component, regions)).toBe(BigInt(expected.length));
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+describe('a page of the guide', () => {
+  const field = system.components[0]!;
+
+  test('numbers the parts that are seen, in anatomical order', () => {
+    const parts = numberedAnatomy(field);
+    expect(parts.map(part => part.number)).toEqual(parts.map((_, index) => index + 1));
+    expect(parts.map(part => part.title)).toEqual([
+      'Label',
+      'Mark',
+      'Frame',
+      'Leading',
+      'Control',
+      'Unit',
+      'Alert',
+      'Message',
+      'Description',
+    ]);
+  });
+
+  test('lists each token a rule names, with every use once', () => {
+    const used = usedTokens(system, field);
+    expect(used.find(({ token }) => token.path === 'color.line.over')!.uses).toEqual(['frame.border-color']);
+    const named = new Set(
+      field.rules.flatMap(rule =>
+        rule.settings.flatMap(({ value }) => (value.kind === 'token' ? [value.key] : [])),
+      ),
+    );
+    expect(new Set(used.map(({ token }) => token.key))).toEqual(named);
+  });
+});

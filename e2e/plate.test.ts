@@ -1,0 +1,293 @@
+import { Key, Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Application } from './support/application';
+import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { cell, plateReady, press, scopeEntry, specimenStyle } from './support/field-screen';
+
+/** The component's screen as a practitioner uses it: laying out, selecting, narrowing, writing, making a token, trying. */
+
+const TIMEOUT = 120_000;
+let application: Application;
+let browser: Browser;
+let driver: WebDriver;
+let address: string;
+
+beforeAll(async () => {
+  application = new Application();
+  address = await application.start();
+  browser = await openBrowser(1400, 1000);
+  driver = browser.driver;
+}, TIMEOUT);
+afterAll(async () => {
+  await browser?.quit();
+  await application?.remove();
+}, TIMEOUT);
+
+async function open(query = ''): Promise<void> {
+  await driver.get(`${address}/quayside/text-field${query}`);
+  await plateReady(driver);
+}
+
+const count = (css: string): Promise<number> =>
+  driver.executeScript(`return document.querySelectorAll(arguments[0]).length`, css);
+const selected = (many: number): Promise<unknown> =>
+  eventually(driver, `document.querySelectorAll('.cell.selected').length === ${many}`);
+const sentence = (): Promise<string> =>
+  driver.executeScript(`return document.querySelector('.scope').textContent`);
+const choose = async (word: WebElement, item: string): Promise<void> => {
+  await word.click();
+  const found = await driver.wait(
+    () =>
+      driver.executeScript<WebElement | null>(
+        `return [...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find(each => each.firstChild.textContent === arguments[0]) ?? null`,
+        item,
+      ),
+    10_000,
+    `no choice “${item}”`,
+  );
+  await found!.click();
+};
+const replaceWith = async (...keys: string[]): Promise<void> => {
+  const input = await find(driver, '.editor input');
+  await input.sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys);
+};
+
+describe('selecting', () => {
+  test(
+    'a cell, a block with shift, a row, a block by dragging, nothing by Escape; the address keeps it',
+    async () => {
+      await open();
+      expect(await sentence()).toMatch(/^The whole component/);
+      await (await cell(driver, 'Focused', 'medium')).click();
+      await selected(1);
+      await driver
+        .actions()
+        .keyDown(Key.SHIFT)
+        .click(await cell(driver, 'Pointed at', 'small'))
+        .keyUp(Key.SHIFT)
+        .perform();
+      await selected(6);
+      await (await named(driver, '[role=rowheader]', 'large')).click();
+      await selected(14);
+      await eventually(
+        driver,
+        `/^In large: this reaches 3,960 of 11,880 combinations/.test(document.querySelector('.scope').textContent)`,
+      );
+      await driver
+        .actions({ async: true })
+        .dragAndDrop(await cell(driver, 'At rest', 'small'), await cell(driver, 'Pressed', 'medium'))
+        .perform();
+      await selected(6);
+      const link = await driver.getCurrentUrl();
+      await press(driver, Key.ESCAPE);
+      await selected(0);
+      await driver.get(link);
+      await plateReady(driver);
+      await selected(6);
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'with arrow keys and shift, from the cursor; headings are the edge',
+    async () => {
+      await open();
+      await (await cell(driver, 'Pointed at', 'medium')).click();
+      await driver
+        .actions({ async: true })
+        .keyDown(Key.SHIFT)
+        .sendKeys(Key.ARROW_RIGHT, Key.ARROW_DOWN)
+        .keyUp(Key.SHIFT)
+        .perform();
+      await selected(4);
+      await press(driver, Key.ARROW_UP, Key.ARROW_UP, Key.ARROW_UP, Key.ENTER);
+      await eventually(driver, `/^When pressed, focused/.test(document.querySelector('.scope').textContent)`);
+    },
+    TIMEOUT,
+  );
+});
+
+describe('laying out', () => {
+  test(
+    'axes are added, moved and held; what cannot be is hatched and says why',
+    async () => {
+      await open();
+      await choose(await named(driver, 'button', 'Runs across: situations'), 'pointer');
+      await choose(await named(driver, 'button', 'Runs down: size'), 'availability');
+      await eventually(driver, `document.querySelectorAll('[role=gridcell]').length === 12`);
+      expect(await count('.cell.never')).toBe(3);
+      expect(await (await find(driver, '.cell.never[data-row="3"]')).getText()).toContain(
+        'A disabled control takes no focus and answers no pointer.',
+      );
+      await choose(await named(driver, 'button', 'Add what runs down: +'), 'size');
+      await eventually(driver, `document.querySelectorAll('[role=gridcell]').length === 36`);
+      await choose(await named(driver, 'button', 'Appearance: boxed'), 'underlined');
+      await eventually(
+        driver,
+        `getComputedStyle(document.querySelector('.cell .specimen').shadowRoot.querySelector('.qs-text-field-frame')).borderTopWidth === '0px'`,
+      );
+      await driver.navigate().refresh();
+      await eventually(driver, `document.querySelectorAll('[role=gridcell]').length === 36`);
+    },
+    TIMEOUT,
+  );
+});
+
+describe('writing', () => {
+  test(
+    'a narrower scope makes a rule of its own that reaches no further',
+    async () => {
+      await open('?sel=r0c1-r2c1');
+      await choose(await named(driver, 'button', 'Narrow: narrower'), 'tinted');
+
+      // The plate holds the boxed look: nothing on it is reached, and the sentence says so.
+      await eventually(
+        driver,
+        `/ 0 of them on this plate/.test(document.querySelector('.scope').textContent)`,
+      );
+      await choose(await named(driver, 'button', 'Appearance: boxed'), 'tinted');
+      await (await scopeEntry(driver, 'frame', 'border-color')).click();
+      await replaceWith('#00ff00', Key.ENTER);
+      await stored(driver);
+      expect(await specimenStyle(driver, 'Pointed at', 'small', 'frame', 'border-top-color')).toBe(
+        'rgb(0, 255, 0)',
+      );
+      await choose(await named(driver, 'button', 'Appearance: tinted'), 'boxed');
+      await driver.wait(
+        async () =>
+          (await specimenStyle(driver, 'Pointed at', 'small', 'frame', 'border-top-color')) !==
+          'rgb(0, 255, 0)',
+        5000,
+      );
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'a number is stepped with the arrow keys, and shown at once; a covered entry is marked',
+    async () => {
+      await open('?sel=r2c5-r2c5');
+      await choose(await named(driver, 'button', 'Size: large'), 'large');
+      await (await find(driver, '.entry[aria-label^="frame height, always"]')).click();
+      await replaceWith('50px', Key.ARROW_UP, Key.ARROW_UP);
+      // The rule for large covers it: the large field keeps its height, the medium one follows.
+      expect(await specimenStyle(driver, 'Filled', 'medium', 'frame', 'height')).toBe('52px');
+      expect(await specimenStyle(driver, 'Filled', 'large', 'frame', 'height')).toBe('40px');
+      await press(driver, Key.ESCAPE);
+      expect(await specimenStyle(driver, 'Filled', 'medium', 'frame', 'height')).toBe('34px');
+      expect(await count('.entry.covered[aria-label^="frame height, always"]')).toBe(1);
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'a misspelt property is reported where it was written, with the likely one',
+    async () => {
+      await open('?sel=r0c1-r2c1');
+      await (await find(driver, '.add-property input')).sendKeys('border-colour', Key.ENTER);
+      const fault = await find(driver, '.add-property .fault');
+      expect(await fault.getText()).toMatch(
+        /There is no property “border-colour”; did you mean border-color\?/,
+      );
+      await (await named(driver, '.add-property .fault button', 'take border-color')).click();
+      expect(await (await find(driver, '.add-property input')).getAttribute('value')).toBe('border-color');
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'a missing token is made right there, for both themes, and is undone together with its use',
+    async () => {
+      await open('?sel=r0c3-r2c3');
+      await (await scopeEntry(driver, 'frame', 'box-shadow')).click();
+      await press(driver, Key.ESCAPE);
+      await (await find(driver, '.add-property input')).sendKeys('outline-color', Key.ENTER);
+      await replaceWith('color.line.hail', Key.chord(Key.CONTROL, Key.ENTER));
+      await find(driver, '[role=dialog]');
+      await press(driver, ...'#ff8800', Key.TAB, ...'{raw.tide.20}', Key.ENTER);
+      await stored(driver);
+      expect(await specimenStyle(driver, 'Focused', 'small', 'frame', 'outline-color')).toBe(
+        'rgb(255, 136, 0)',
+      );
+      await (await named(driver, '.pick button', 'night')).click();
+      await driver.wait(
+        async () =>
+          (await specimenStyle(driver, 'Focused', 'small', 'frame', 'outline-color')) !== 'rgb(255, 136, 0)',
+        5000,
+      );
+      await (await named(driver, '.band button', 'undo')).click();
+      await eventually(driver, `document.querySelector('.notices').textContent.includes('Taken back')`);
+      const tokens = await (
+        await fetch(`${address}/api/systems/quayside/documents/tokens/day.tokens.json`)
+      ).text();
+      const field = await (
+        await fetch(`${address}/api/systems/quayside/documents/components/text-field.component.json`)
+      ).text();
+      expect(tokens + field).not.toContain('hail');
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'rules change places and are taken out from their heading',
+    async () => {
+      await open('?sel=r0c8-r0c8');
+      const order = (): Promise<string[]> =>
+        driver.executeScript(
+          `return [...document.querySelectorAll('.ledger thead .word')].map(each => each.textContent)`,
+        );
+      const before = await order();
+      expect(before.slice(-2)).toEqual(['invalid', 'focused visibly, invalid']);
+      await choose(await named(driver, 'button', 'Rule: focused visibly, invalid'), 'remove the rule');
+      await eventually(
+        driver,
+        `![...document.querySelectorAll('.ledger thead .word')].some(each => each.textContent === 'focused visibly, invalid')`,
+      );
+      await stored(driver);
+      await (await named(driver, '.band button', 'undo')).click();
+      await eventually(
+        driver,
+        `[...document.querySelectorAll('.ledger thead .word')].some(each => each.textContent === 'focused visibly, invalid')`,
+      );
+    },
+    TIMEOUT,
+  );
+});
+
+describe('trying', () => {
+  /** Something of the try field, inside its shadow tree. */
+  const inTry = <T>(expression: string): Promise<T> =>
+    driver.executeScript<T>(
+      `const root = document.querySelector('.try .ground > div').shadowRoot; return ${expression}`,
+    );
+
+  test(
+    'the real thing is typed into, pointed at and made invalid; what was typed stays',
+    async () => {
+      await open();
+      const frame = await inTry<WebElement>(`root.querySelector('.qs-text-field-frame')`);
+      const border = (): Promise<string> =>
+        inTry<string>(
+          `(root.getAnimations().forEach(each => each.finish()), getComputedStyle(root.querySelector('.qs-text-field-frame')).borderTopColor)`,
+        );
+      const rest = await border();
+      await driver.actions({ async: true }).move({ origin: frame }).perform();
+      expect(await border()).not.toBe(rest);
+      await driver.actions({ async: true }).click().perform();
+      await press(driver, ...'Osprey');
+      expect(await inTry<string>(`root.querySelector('input').value`)).toBe('Osprey');
+      await (await named(driver, '.try button', 'invalid')).click();
+      expect(
+        await inTry<string>(`getComputedStyle(root.querySelector('.qs-text-field-footer')).display`),
+      ).toBe('flex');
+      expect(await inTry<string>(`root.querySelector('input').value`)).toBe('Osprey');
+      await (await named(driver, '.try button', 'disabled')).click();
+      expect(await inTry<boolean>(`root.querySelector('input').disabled`)).toBe(true);
+      await driver.actions({ async: true }).move({ x: 5, y: 500, origin: Origin.VIEWPORT }).perform();
+      const off = await border();
+      await driver.actions({ async: true }).move({ origin: frame }).perform();
+      expect(await border()).toBe(off);
+      expect(await inTry<string>(`root.querySelector('input').value`)).toBe('Osprey');
+    },
+    TIMEOUT,
+  );
+});

@@ -1,0 +1,140 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { strToU8, zipSync } from 'fflate';
+import { Key, type WebDriver } from 'selenium-webdriver';
+import { Application } from './support/application';
+import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { downloadedZip } from './support/zip';
+
+/** The shelf: new, import, duplicate, remove with undo; and a system of one's own from its first field to its zip. */
+
+const TIMEOUT = 120_000;
+let application: Application;
+let browser: Browser;
+let driver: WebDriver;
+let address: string;
+
+beforeAll(async () => {
+  application = new Application();
+  address = await application.start();
+  browser = await openBrowser();
+  driver = browser.driver;
+}, TIMEOUT);
+afterAll(async () => {
+  await browser?.quit();
+  await application?.remove();
+}, TIMEOUT);
+
+const titles = (): Promise<string[]> =>
+  driver.executeScript(`return [...document.querySelectorAll('.shelf h2')].map(each => each.textContent)`);
+
+async function importZip(files: Record<string, string>): Promise<void> {
+  const archive = join(browser.downloads, `import-${Math.random().toString(36).slice(2)}.archive`);
+  writeFileSync(
+    archive,
+    zipSync(Object.fromEntries(Object.entries(files).map(([path, text]) => [path, strToU8(text)]))),
+  );
+  await (await driver.findElement({ css: 'input[type=file]' })).sendKeys(archive);
+}
+
+test(
+  'a new system has a field to begin from, which is edited, delivered, and imported again as another',
+  async () => {
+    await driver.get(address);
+    await (await named(driver, 'button', 'New system')).click();
+    await (await find(driver, '#title')).sendKeys('Tide tables & buoys', Key.ENTER);
+    await (await named(driver, 'a', 'Field')).click();
+    await find(driver, '.cell .specimen');
+    expect(await driver.getCurrentUrl()).toContain('/tide-tables-buoys/field');
+    await (await find(driver, '[role=columnheader][data-column="1"]')).click();
+    await (await find(driver, '.entry[data-scope][aria-label^="frame border-color,"]')).click();
+    await (
+      await find(driver, '.editor input')
+    ).sendKeys(Key.chord(Key.CONTROL, 'a'), 'color.wrong', Key.ENTER);
+    await stored(driver);
+    await (await named(driver, 'nav.book a', 'Outputs')).click();
+    await (await named(driver, 'button', 'Download tide-tables-buoys.zip')).click();
+    const files = await downloadedZip(driver, browser.downloads);
+    expect(files['field.css']).toMatch(/:hover[^{]*\{\n\s+border-color: var\(--tide-color-wrong\);/);
+
+    const own = Object.entries(files).filter(([path]) => path.startsWith('tide-tables-buoys/'));
+    await driver.get(address);
+    await find(driver, '.shelf article');
+    await importZip(Object.fromEntries(own));
+    const fault = await find(driver, '.fault');
+    expect(await fault.getText()).toMatch(/is there already; choose another id/);
+    await importZip(
+      Object.fromEntries(
+        own.map(([path, text]) => [
+          path,
+          text.replace('"tide-tables-buoys"', '"second"').replace('Tide tables & buoys', 'The second'),
+        ]),
+      ),
+    );
+    await eventually(
+      driver,
+      `[...document.querySelectorAll('.shelf h2')].some(each => each.textContent === 'The second')`,
+    );
+  },
+  TIMEOUT,
+);
+
+test(
+  'a broken import is refused as a whole, with the place and the likely word of each problem',
+  async () => {
+    await driver.get(address);
+    await find(driver, '.shelf article');
+    const before = await titles();
+    await importZip({
+      'x/system.json': JSON.stringify({
+        format: 'periwinkle-system/1',
+        id: 'broken',
+        title: 'Broken',
+        prefix: 'b',
+      }),
+      'x/components/f.component.json': JSON.stringify({
+        format: 'periwinkle-component/1',
+        id: 'f',
+        anatomy: { part: 'root', kind: 'stack' },
+        rules: [{ id: 'r', when: {}, set: { root: { 'border-colour': 'red' } } }],
+      }),
+    });
+    const text = await (await find(driver, '.fault li')).getText();
+    expect(text).toMatch(
+      /components\/f\.component\.json\/rules\/0\/set\/root\/border-colour.*Perhaps border-color/,
+    );
+    await importZip({ 'notes.txt': 'nothing here' });
+    await eventually(
+      driver,
+      `document.querySelector('.fault')?.textContent.includes('holds no system.json')`,
+    );
+    expect(await titles()).toEqual(before);
+  },
+  TIMEOUT,
+);
+
+test(
+  'a system is duplicated, removed, and put back',
+  async () => {
+    await driver.get(address);
+    await (await named(driver, 'button', 'Duplicate Quayside')).click();
+    const title = await find(driver, '#title');
+    await title.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Quayside for small craft', Key.ENTER);
+    await eventually(
+      driver,
+      `[...document.querySelectorAll('.shelf h2')].some(each => each.textContent === 'Quayside for small craft')`,
+    );
+    await (await named(driver, 'button', 'Remove Quayside for small craft')).click();
+    await eventually(
+      driver,
+      `![...document.querySelectorAll('.shelf h2')].some(each => each.textContent === 'Quayside for small craft')`,
+    );
+    await (await named(driver, 'button', 'Put it back')).click();
+    await eventually(
+      driver,
+      `[...document.querySelectorAll('.shelf h2')].some(each => each.textContent === 'Quayside for small craft')`,
+    );
+    expect((await fetch(`${address}/api/systems/quayside-for-small-craft`)).status).toBe(200);
+  },
+  TIMEOUT,
+);

@@ -1,0 +1,118 @@
+import { Key, type WebDriver } from 'selenium-webdriver';
+import { Application } from './support/application';
+import { eventually, find, openBrowser, stored, type Browser } from './support/browser';
+import { plateReady, specimenStyle } from './support/field-screen';
+
+/** Tokens as a table with a column per context, editable, repainting the plates. */
+
+const TIMEOUT = 120_000;
+let application: Application;
+let browser: Browser;
+let driver: WebDriver;
+let address: string;
+
+beforeAll(async () => {
+  application = new Application();
+  address = await application.start();
+  browser = await openBrowser();
+  driver = browser.driver;
+}, TIMEOUT);
+afterAll(async () => {
+  await browser?.quit();
+  await application?.remove();
+}, TIMEOUT);
+
+const row = (key: string): string => `tr[data-token="${key}"]`;
+
+async function write(key: string, column: number, ...keys: string[]): Promise<void> {
+  const entry = await find(driver, `${row(key)} td:nth-child(${column}) .entry`);
+  await driver.executeScript(`arguments[0].scrollIntoView({ block: 'center' })`, entry);
+  await entry.click();
+  const input = await find(driver, `${row(key)} .editor input`);
+  await input.sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys);
+}
+
+const stripBorder = (): Promise<string> =>
+  driver.executeScript(
+    `return getComputedStyle(document.querySelector('.reach-strip .specimen').shadowRoot.querySelector('.qs-text-field-frame')).borderTopColor`,
+  );
+
+test(
+  'a value written for one context repaints the strip while it is typed, and the plates; the other context keeps its own',
+  async () => {
+    await driver.get(`${address}/quayside/tokens`);
+    await write('color.line.over', 3, '#c0ffee');
+    await find(driver, '.reach-strip .specimen');
+    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(
+      /reaches 1 field, 1 rule, 7,452 combinations/,
+    );
+    expect(await stripBorder()).toBe('rgb(192, 255, 238)');
+    const input = await find(driver, '.editor input');
+    await input.sendKeys(Key.ESCAPE);
+    expect(await stripBorder()).not.toBe('rgb(192, 255, 238)');
+    await write('color.line.over', 3, '#c0ffee', Key.ENTER);
+    await stored(driver);
+    await driver.get(`${address}/quayside/text-field`);
+    await plateReady(driver);
+    expect(await specimenStyle(driver, 'Pointed at', 'small', 'frame', 'border-top-color')).toBe(
+      'rgb(192, 255, 238)',
+    );
+    await driver.get(`${address}/quayside/text-field?in=theme:night`);
+    await plateReady(driver);
+    expect(await specimenStyle(driver, 'Pointed at', 'small', 'frame', 'border-top-color')).not.toBe(
+      'rgb(192, 255, 238)',
+    );
+  },
+  TIMEOUT,
+);
+
+test(
+  'what cannot be is refused where it is written, and nothing changes',
+  async () => {
+    await driver.get(`${address}/quayside/tokens`);
+    const before = await (
+      await fetch(`${address}/api/systems/quayside/documents/tokens/raw.tokens.json`)
+    ).text();
+    for (const [key, text, message] of [
+      ['raw.space.1', 'wide', /“wide” is no dimension; write 12px/],
+      ['raw.space.1', '{raw.spice.2}', /There is no token \{raw\.spice\.2\}/],
+      ['raw.space.1', '{raw.slate.10}', /is a color; this is a dimension/],
+      ['raw.space.1', '{field.gap.outside}', null],
+    ] as const) {
+      await write(key, 3, text, Key.ENTER);
+      if (message) {
+        expect(await (await find(driver, `${row(key)} .fault`)).getText()).toMatch(message);
+        await (await find(driver, '.editor input')).sendKeys(Key.ESCAPE);
+      } else {
+        await stored(driver);
+      }
+    }
+    // The last one was fine; turning the other end back to it would be a circle.
+    await write('raw.space.2', 3, '{raw.space.1}', Key.ENTER);
+    expect(await (await find(driver, `${row('raw.space.2')} .fault`)).getText()).toMatch(/would be a circle/);
+    await (await find(driver, '.editor input')).sendKeys(Key.ESCAPE);
+    const after = await (
+      await fetch(`${address}/api/systems/quayside/documents/tokens/raw.tokens.json`)
+    ).text();
+    expect(after.replace('{field.gap.outside}', 'X')).not.toBe(after);
+    expect(
+      after.split('\n').filter((line, index) => line !== before.split('\n')[index]).length,
+    ).toBeGreaterThan(0);
+  },
+  TIMEOUT,
+);
+
+test(
+  'a link leads to a token; typing part of a name leaves the others out',
+  async () => {
+    await driver.get(`${address}/quayside/tokens?token=field.ring.both`);
+    await eventually(
+      driver,
+      `document.querySelector('tr[data-token="field.ring.both"]')?.getBoundingClientRect().top < innerHeight`,
+    );
+    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(/reaches 1 field, 1 rule/);
+    await (await find(driver, '.strip input')).sendKeys('ring');
+    await eventually(driver, `document.querySelectorAll('tr[data-token]').length === 3`);
+  },
+  TIMEOUT,
+);
