@@ -1,0 +1,136 @@
+import { pino } from 'pino';
+import { createApp } from './source/app';
+import { ConfigError, readConfig } from './source/config';
+import { OPENAPI } from './source/openapi';
+import { apiRoutes } from './source/routes';
+import { EventStreams } from './source/event-stream';
+import { startTestServer, type TestServer } from './test/test-server';
+
+let one: TestServer;
+beforeAll(async () => {
+  one = await startTestServer();
+}, 60_000);
+afterAll(() => one?.close());
+
+interface Layer {
+  readonly route?: { readonly path: string; readonly methods: Readonly<Record<string, boolean>> };
+}
+
+test('every route is in the OpenAPI document, and every route of the document is there', () => {
+  const router = apiRoutes(one.database, new EventStreams(one.database.db)) as unknown as {
+    stack: readonly Layer[];
+  };
+  const routes = router.stack.flatMap(({ route }) =>
+    route
+      ? Object.keys(route.methods).map(method => `${method} /api${route.path.replace(/[:*](\w+)/g, '{$1}')}`)
+      : [],
+  );
+  const described = Object.entries(OPENAPI.paths).flatMap(([path, methods]) =>
+    Object.keys(methods).map(method => `${method} ${path}`),
+  );
+  expect(routes.sort()).toEqual(described.sort());
+});
+
+describe('several applications on one database', () => {
+  const PATH = '/api/systems/quayside/documents/components/text-field.component.json';
+
+  test('an edit through one is told by the other, and both keep one order', async () => {
+    const config = {
+      databaseUrl: '',
+      host: '127.0.0.1',
+      port: 0,
+      allowedHosts: [],
+      webFolder: null,
+      demoFolder: null,
+      logLevel: 'silent',
+    };
+    const app = createApp(config, one.database, pino({ level: 'silent' }));
+    const other = app.listen(0, '127.0.0.1');
+    await new Promise(resolve => other.once('listening', resolve));
+    const { port } = other.address() as { port: number };
+    const urls = [one.url, `http://127.0.0.1:${port}`];
+    const controller = new AbortController();
+    const { lastEdit } = (await (await fetch(`${one.url}/api/systems/quayside`)).json()) as {
+      lastEdit: number;
+    };
+    const stream = await fetch(`${urls[1]}/api/systems/quayside/events?after=${lastEdit}`, {
+      signal: controller.signal,
+    });
+    const edit = async (url: string, value: string): Promise<number> => {
+      for (;;) {
+        const etag = (await fetch(url + PATH)).headers.get('etag')!;
+        const response = await fetch(url + PATH, {
+          method: 'PATCH',
+          headers: { 'Content-Type': 'application/json-patch+json', 'If-Match': etag },
+          body: JSON.stringify([{ op: 'replace', path: '/summary', value }]),
+        });
+        await response.text();
+        if (response.status !== 412) return response.status;
+      }
+    };
+    const statuses = await Promise.all(
+      Array.from({ length: 10 }, (_, index) => edit(urls[index % 2]!, `edit ${index}`)),
+    );
+    expect(statuses).toEqual(Array.from({ length: 10 }, () => 200));
+    const reader = stream.body!.getReader();
+    let told = '';
+    while ((told.match(/event: edit/g) ?? []).length < 10)
+      told += new TextDecoder().decode((await reader.read()).value);
+    const revisions = [...told.matchAll(/"revision":(\d+)/g)].map(match => Number(match[1]));
+    expect(revisions).toEqual([...revisions].sort((a, b) => a - b));
+    expect(new Set(revisions).size).toBe(10);
+    controller.abort();
+    other.closeAllConnections();
+    await new Promise(resolve => other.close(resolve));
+  }, 60_000);
+});
+
+describe('settings', () => {
+  const url = 'mysql://u:p@127.0.0.1:3306/d';
+
+  test('have defaults that keep to loopback', () => {
+    expect(readConfig({ PERIWINKLE_DATABASE_URL: url })).toMatchObject({
+      host: '127.0.0.1',
+      port: 4848,
+      allowedHosts: [],
+      webFolder: null,
+    });
+    expect(readConfig({ PERIWINKLE_DATABASE_URL: 'mariadb://x/y' }).databaseUrl).toBe('mysql://x/y');
+    expect(
+      readConfig({ PERIWINKLE_DATABASE_URL: url, PERIWINKLE_ALLOWED_HOSTS: ' a.example , ,b ' }).allowedHosts,
+    ).toEqual(['a.example', 'b']);
+  });
+
+  test.each([
+    [{}, /PERIWINKLE_DATABASE_URL is not set/],
+    [{ PERIWINKLE_DATABASE_URL: 'localhost' }, /must look like mysql/],
+    [{ PERIWINKLE_DATABASE_URL: url, PERIWINKLE_PORT: 'http' }, /PERIWINKLE_PORT is “http”/],
+    [{ PERIWINKLE_DATABASE_URL: url, PERIWINKLE_PORT: '70000' }, /from 0 to 65535/],
+  ])('%j is refused in one line', (env, message) => {
+    expect(() => readConfig(env)).toThrow(ConfigError);
+    expect(() => readConfig(env)).toThrow(message);
+  });
+});
+
+describe('headers', () => {
+  test('no inline script, no foreign frame, nothing kept', async () => {
+    const response = await fetch(`${one.url}/api/health`);
+    const policy = response.headers.get('content-security-policy')!;
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toContain("script-src 'self'");
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(response.headers.get('x-content-type-options')).toBe('nosniff');
+    expect(response.headers.get('cache-control')).toBe('no-store');
+    expect(response.headers.get('x-powered-by')).toBeNull();
+    expect(await response.json()).toEqual({ status: 'ok', database: 'ok', version: '0.1.0' });
+  });
+
+  test('a document is sent canonically with its revision, and not again while it is the same', async () => {
+    const path = `${one.url}/api/systems/quayside/documents/tokens/raw.tokens.json`;
+    const first = await fetch(path);
+    expect(first.headers.get('content-type')).toContain('application/design-tokens+json');
+    expect((await first.text()).endsWith('}\n')).toBe(true);
+    const etag = first.headers.get('etag')!;
+    expect((await fetch(path, { headers: { 'If-None-Match': etag } })).status).toBe(304);
+  });
+});
