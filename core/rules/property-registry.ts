@@ -135,7 +135,7 @@ export const PROPERTIES: readonly Property[] = [
   property('flex-grow', 'number', { initial: '0', nonNegative: true }),
   property('flex-shrink', 'number', { initial: '1', nonNegative: true }),
   property('flex-basis', 'length', { initial: 'auto', nonNegative: true, keywords: 'auto content' }),
-  property('order', 'number', { initial: '0', native: null }),
+  property('order', 'integer', { initial: '0', native: null }),
   property('position', 'keyword', { initial: 'static', keywords: 'static relative absolute' }),
   property('overflow', 'keyword', { initial: 'visible', keywords: 'visible hidden clip' }),
   property('clip-path', 'text', { initial: 'none', keywords: 'none', native: null }),

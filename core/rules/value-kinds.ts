@@ -12,6 +12,7 @@ export const VALUE_KINDS = {
   color: { tokenTypes: ['color'], calc: null, words: 'a colour', example: '#5b5fc7' },
   length: { tokenTypes: ['dimension'], calc: 'length', words: 'a length', example: '12px' },
   number: { tokenTypes: ['number'], calc: 'number', words: 'a number', example: '0.5' },
+  integer: { tokenTypes: ['number'], calc: 'number', words: 'a whole number', example: '1' },
   lineHeight: {
     tokenTypes: ['number', 'dimension'],
     calc: 'number',
