@@ -1,16 +1,29 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import type { WebDriver } from 'selenium-webdriver';
 
+type Files = Record<string, string>;
+
+/** The files of the zip in a folder, or `null` while there is none or it is still being written. */
+function readZip(folder: string): Files | null {
+  const name = readdirSync(folder).find(file => file.endsWith('.zip'));
+  if (name === undefined) return null;
+  try {
+    const files = unzipSync(new Uint8Array(readFileSync(join(folder, name))));
+    return Object.fromEntries(Object.entries(files).map(([path, bytes]) => [path, strFromU8(bytes)]));
+  } catch {
+    return null;
+  }
+}
+
 /** Waits for a download and gives its files as text by path. */
-export async function downloadedZip(driver: WebDriver, folder: string): Promise<Record<string, string>> {
-  const name = (): string | undefined => readdirSync(folder).find(file => file.endsWith('.zip'));
+export async function downloadedZip(driver: WebDriver, folder: string): Promise<Files> {
+  let files: Files | null = null;
   await driver.wait(
-    () => Promise.resolve(name() !== undefined && existsSync(join(folder, name()!))),
+    () => Promise.resolve((files = readZip(folder)) !== null),
     15_000,
-    'no zip was downloaded',
+    'no whole zip was downloaded',
   );
-  const files = unzipSync(new Uint8Array(readFileSync(join(folder, name()!))));
-  return Object.fromEntries(Object.entries(files).map(([path, bytes]) => [path, strFromU8(bytes)]));
+  return files!;
 }

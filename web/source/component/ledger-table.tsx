@@ -184,6 +184,7 @@ const Row = memo(function Row({
                 data-row={index}
                 data-column={at}
                 data-scope={column.isScope || undefined}
+                title={entry?.text}
                 tabIndex={index === 0 && at === 0 ? 0 : -1}
                 aria-label={`${name}: ${entry ? entry.text + (entry.covered ? ', covered by a later rule' : '') : 'nothing'}`}
                 onFocus={() => onAim(column)}

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { TokenReach } from '@periwinkle/core/questions/token-reach';
 import type { Component } from '@periwinkle/core/rules/component';
 import type { System } from '@periwinkle/core/rules/system';
+import { bits, type Box } from '@periwinkle/core/space/box';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
 import { counted } from '../common/numbers';
@@ -29,7 +30,7 @@ export function ReachStrip({
           rules.map(rule => ({
             component,
             rule: rule.id,
-            wants: firstIn(component.space.allowed(rule.region)[0], component),
+            wants: plainestIn(component.space.allowed(rule.region), component),
           })),
         )
         .slice(0, SHOWN),
@@ -59,13 +60,13 @@ export function ReachStrip({
   );
 }
 
-/** Some combination of a box: on each axis its default or value at rest where the box has it, else the first there is. */
-function firstIn(box: readonly number[] | undefined, component: Component): Combination {
-  if (!box) return {};
+/** The combination among some boxes that departs least from rest and defaults. */
+function plainestIn(boxes: readonly Box[], component: Component): Combination {
   const { axes } = component.space;
+  const atRest = (box: Box): number => box.filter((mask, index) => (mask >> axes[index]!.rest) & 1).length;
+  const [plainest] = [...boxes].sort((a, b) => atRest(b) - atRest(a));
+  if (!plainest) return {};
   return component.space.written(
-    box.map((mask, index) =>
-      (mask >> axes[index]!.rest) & 1 ? axes[index]!.rest : 31 - Math.clz32(mask & -mask),
-    ),
+    plainest.map((mask, index) => ((mask >> axes[index]!.rest) & 1 ? axes[index]!.rest : bits(mask)[0]!)),
   );
 }
