@@ -89,16 +89,6 @@ export function writeCondition(box: Box, axes: readonly Axis[]): ConditionDocume
   return condition;
 }
 
-/** A box with every axis as an exact list, as answers about regions are printed. */
-export function writeExact(box: Box, axes: readonly Axis[]): Record<string, string[]> {
-  const region: Record<string, string[]> = {};
-  axes.forEach((axis, index) => {
-    if (box[index] !== 2 ** axis.values.length - 1)
-      region[axis.id] = bits(box[index]!).map(value => axis.values[value]!.id);
-  });
-  return region;
-}
-
 /** One axis of a condition in words: `pointed at`, `small or large`, `not disabled`. */
 export function maskWords(axis: Axis, mask: number): string {
   const values = bits(mask);

@@ -250,12 +250,3 @@ export function mergedTree(resolver: Resolver, input: ContextInput): DeclaredGro
     .map(layer => layer.trees.get(layer.modifier === null ? '' : (input[layer.modifier] ?? '')) ?? EMPTY)
     .reduce(mergeTrees, EMPTY);
 }
-
-/** Every combination of contexts; their number is the product of the modifiers' sizes. */
-export function allInputs(modifiers: readonly Modifier[]): ContextInput[] {
-  return modifiers.reduce<ContextInput[]>(
-    (inputs, modifier) =>
-      inputs.flatMap(input => modifier.contexts.map(context => ({ ...input, [modifier.name]: context }))),
-    [{}],
-  );
-}

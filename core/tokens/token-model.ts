@@ -1,7 +1,6 @@
 import type { Documents } from '../formats/document-kinds';
 import type { Problem } from '../formats/problem';
 import {
-  allInputs,
   completeInput,
   ContextError,
   mergedTree,
@@ -88,5 +87,3 @@ export class TokenModel {
     }
   }
 }
-
-export { allInputs, ContextError, type ContextInput, type Modifier };
