@@ -114,7 +114,6 @@ test(
     await inWindow(0);
     await cutOff();
     await set('border-color', '#0f0f0f');
-    await driver.executeScript(`window.onbeforeunload = null`);
     await driver.navigate().refresh();
     await plateReady(driver);
     await stored(driver);

@@ -4,6 +4,7 @@ import type { Component } from '@periwinkle/core/rules/component';
 import { meaningProblems } from '@periwinkle/core/checks/meaning';
 import type { System } from '@periwinkle/core/rules/system';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import { NameFilter } from '../common/name-filter';
 import { counted, countText } from '../common/numbers';
 import { useCarried, useContexts } from '../data/address';
 import { useStore, useSystemState } from '../data/system-context';
@@ -32,18 +33,7 @@ export function FieldsScreen() {
           {counted(contextCount, 'context')}
         </span>
       </div>
-      <div className="strip">
-        <label>
-          <span className="said">show</span>{' '}
-          <input
-            className="form-control form-control-sm"
-            style={{ display: 'inline-block', width: 200 }}
-            placeholder="all, or type part of a name"
-            value={text}
-            onChange={event => setText(event.target.value)}
-          />
-        </label>
-      </div>
+      <NameFilter text={text} onType={setText} />
       <div className={groupsOf(shown).length < 2 ? 'contents one' : 'contents'}>
         {groupsOf(shown).map(([group, components]) => (
           <section key={group}>

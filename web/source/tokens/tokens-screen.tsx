@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router';
 import { tokenReach } from '@periwinkle/core/questions/token-reach';
 import type { System } from '@periwinkle/core/rules/system';
 import type { Token } from '@periwinkle/core/tokens/token-set';
+import { NameFilter } from '../common/name-filter';
 import { counted } from '../common/numbers';
 import { useContexts } from '../data/address';
 import { useSystemState } from '../data/system-context';
@@ -52,18 +53,7 @@ export function TokensScreen() {
           {columns.length > 1 ? ` in ${counted(columns.length, 'context')}` : ''}
         </span>
       </div>
-      <div className="strip">
-        <label>
-          <span className="said">show</span>{' '}
-          <input
-            className="form-control form-control-sm"
-            style={{ display: 'inline-block', width: 220 }}
-            placeholder="all, or type part of a name"
-            value={text}
-            onChange={event => setText(event.target.value)}
-          />
-        </label>
-      </div>
+      <NameFilter text={text} onType={setText} />
       <table className="tokens-table" aria-label="Tokens">
         <thead>
           <tr>
