@@ -25,6 +25,8 @@ export interface Anatomy {
   readonly root: Part;
   readonly parts: readonly Part[];
   readonly byName: ReadonlyMap<string, Part>;
+  /** The part around each part but the root. */
+  readonly around: ReadonlyMap<string, string>;
   /** The first control, which states and labels refer to. */
   readonly control: Part | null;
 }
@@ -66,7 +68,8 @@ export function readAnatomy(document: PartDocument, problems: ProblemList): Anat
   };
   const root = read(document, '/anatomy');
   const control = parts.find(part => part.kind.kind === 'control') ?? null;
-  return { root, parts, byName, control };
+  const around = new Map(parts.flatMap(part => part.children.map(child => [child.name, part.name] as const)));
+  return { root, parts, byName, around, control };
 }
 
 const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1).replace(/[-_]/g, ' ');

@@ -23,8 +23,16 @@ export function entryProblem(
     problems.error('', value.code, value.message, value.suggestion);
     return problems.problems[0]!;
   }
-  const setting = { part, property: read.property, text, value: value.value };
-  const alone = { id: 'entry', index: 0, region: component.space.full, settings: [setting], note: '' };
+  const setting = { part, property: read.property, text, value: value.value, written: propertyName };
+  const own = [setting];
+  const alone = {
+    id: 'entry',
+    index: 0,
+    region: component.space.full,
+    settings: own,
+    written: own,
+    note: '',
+  };
   const found = valueProblems({ ...component, rules: [alone] }, tokens);
   return found.find(problem => problem.severity === 'error') ?? null;
 }

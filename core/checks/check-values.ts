@@ -21,7 +21,7 @@ const TOKEN_DIMENSION: Readonly<Record<string, Dimension>> = {
 export function valueProblems(component: Component, tokens: TokenSet): LocalProblem[] {
   const problems = new ProblemList();
   for (const rule of component.rules) {
-    for (const setting of rule.settings) {
+    for (const setting of rule.written) {
       const at = settingPointer(rule, setting);
       const { value, property } = setting;
       if (value.kind === 'token') checkToken(value.key, property, tokens, at, problems);
@@ -32,7 +32,7 @@ export function valueProblems(component: Component, tokens: TokenSet): LocalProb
 }
 
 export function settingPointer(rule: Rule, setting: Setting): string {
-  return pointer('rules', rule.index, 'set', setting.part, setting.property.name);
+  return pointer('rules', rule.index, 'set', setting.part, setting.written);
 }
 
 /** What is wrong with using a token for a property, in words; `null` when it fits. */

@@ -1,16 +1,18 @@
 import type { Component, Rule } from '../rules/component';
-import { isEmpty, type Box } from '../space/box';
+import { NOWHERE } from '../space/extent';
+import { readableCover } from '../space/readable-cover';
 import type { TokenSet } from '../tokens/token-set';
-import { partClass, rootClass } from './class-names';
+import { planBlocks, type StatedBlock } from './block-plan';
 import {
   declaration,
   publishedDeclarations,
   referredProperties,
+  type Declaration,
   type DeclarationContext,
 } from './declarations';
-import { selectorList, type Formula } from './formula';
+import { mergeBlocks } from './merge-blocks';
 import { resetBlocks } from './reset';
-import { regionFormula, type SelectorScheme } from './selector-scheme';
+import { boxesFormula, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 
 export interface ComponentCssInput {
@@ -21,57 +23,86 @@ export interface ComponentCssInput {
 }
 
 /**
- * A component's stylesheet: a reset, then one block per rule and part in the order of the rules. All selectors weigh the
- * same, one class (conditions stand in `:where()`), so the cascade's order is the rules' order.
+ * A component's stylesheet: a reset, then blocks in the order of the rules. All selectors weigh the same (conditions stand
+ * in `:where()`), so the cascade's order is the rules' order. Schemes for plates keep one block per rule and part, so that
+ * an edit changes only its own; the others leave out what never wins and say no more than is needed.
  */
-export function componentStylesheet({ component, prefix, tokens, scheme }: ComponentCssInput): Stylesheet {
-  const context: DeclarationContext = { prefix, tokens };
-  const referred = referredProperties(component);
-  const blocks = component.rules.flatMap(rule => ruleBlocks(rule, component, scheme, context, referred));
+export function componentStylesheet(input: ComponentCssInput): Stylesheet {
+  const { component, prefix, scheme } = input;
   return {
     layer: prefix,
     comment: `${component.title} (${component.id})`,
-    blocks: [...resetBlocks(component, prefix), ...blocks],
+    blocks: [
+      ...(scheme.reset ? resetBlocks(component, prefix) : []),
+      ...(scheme.live ? liveBlocks(input) : leanBlocks(input)),
+    ],
   };
 }
 
-function ruleBlocks(
-  rule: Rule,
-  component: Component,
-  scheme: SelectorScheme,
-  context: DeclarationContext,
-  referred: ReadonlySet<string>,
-): StyleBlock[] {
-  if (isNowhere(component, rule.region)) return [];
-  const formula = regionFormula(scheme, component, rule.region, context.prefix);
-  const root = component.anatomy.root.name;
-  const byPart = new Map<string, (readonly [string, string])[]>();
-  const add = (part: string, declarations: readonly (readonly [string, string])[]): void => {
-    if (declarations.length > 0) byPart.set(part, [...(byPart.get(part) ?? []), ...declarations]);
-  };
-  for (const setting of rule.settings) {
-    add(root, publishedDeclarations(setting, referred, context));
-    const own = declaration(setting, component.anatomy.byName.get(setting.part)!, context);
-    if (own) add(setting.part, [own]);
-  }
-  return [...byPart].map(([part, declarations]) => ({
-    key: `${rule.id}/${part}`,
-    selector: partSelector(component, part, formula, context.prefix),
+/** One block per rule and part, with the rule's own condition. */
+function liveBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): StyleBlock[] {
+  const context = contextOf(component, prefix, tokens);
+  return component.rules.flatMap(rule => {
+    if (component.space.allowedIn(rule.region) === NOWHERE) return [];
+    const formula = boxesFormula(scheme, component, [rule.region], prefix);
+    return [...declarationsByPart(rule, component, context)].map(([part, declarations]) => ({
+      key: `${rule.id}/${part}`,
+      selector: scheme.select(component, part, formula, prefix),
+      declarations,
+    }));
+  });
+}
+
+/**
+ * Blocks for all raw combinations that the limits take into the rules' regions, with the fewest tests: what later blocks
+ * say anew anyway need not be kept out.
+ */
+function leanBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): StyleBlock[] {
+  const { space } = component;
+  const context = contextOf(component, prefix, tokens);
+  const stated: StatedBlock[] = component.rules.flatMap(rule => {
+    const where = space.reachedFrom(rule.region);
+    return [...declarationsByPart(rule, component, context)].map(([part, declarations]) => ({
+      key: `${rule.id}/${part}`,
+      part,
+      declarations,
+      where,
+    }));
+  });
+  const blocks = planBlocks(component, stated).map(({ key, part, declarations, where, free }) => {
+    const boxes = readableCover(space.extents, where, free);
+    const formula = boxesFormula(scheme, component, boxes, prefix);
+    return { key, part, declarations, selector: scheme.select(component, part, formula, prefix) };
+  });
+  return mergeBlocks(blocks).map(({ key, selectors, declarations }) => ({
+    key,
+    selector: selectors.join(', '),
     declarations,
   }));
 }
 
-const isNowhere = (component: Component, region: Box): boolean =>
-  isEmpty(region) || component.space.reachedFrom(region).length === 0;
+const contextOf = (component: Component, prefix: string, tokens: TokenSet): DeclarationContext => ({
+  component,
+  prefix,
+  tokens,
+  referred: referredProperties(component),
+});
 
-/** `.qs-text-field-frame:where(.qs-text-field:hover *)`: the part's class weighs, the condition does not. */
-function partSelector(component: Component, part: string, formula: Formula, prefix: string): string {
-  const own = `.${partClass(prefix, component, part)}`;
-  if (formula.kind === 'true') return own;
-  if (part === component.anatomy.root.name) {
-    return `${own}:where(${selectorList(formula).join(', ')})`;
+/** What a rule declares on each part: its settings, and on the root what others refer to. */
+function declarationsByPart(
+  rule: Rule,
+  component: Component,
+  context: DeclarationContext,
+): Map<string, Declaration[]> {
+  const root = component.anatomy.root.name;
+  const byPart = new Map<string, Declaration[]>();
+  const add = (part: string, declarations: readonly Declaration[]): void => {
+    if (declarations.length > 0) byPart.set(part, [...(byPart.get(part) ?? []), ...declarations]);
+  };
+  for (const setting of rule.settings) {
+    add(root, publishedDeclarations(setting, context));
+    const own = declaration(setting, component.anatomy.byName.get(setting.part)!, context);
+    if (own) add(setting.part, [own]);
   }
-  const root = `.${rootClass(prefix, component)}`;
-  const lists = selectorList(formula).map(text => `${root}${text} *`);
-  return `${own}:where(${lists.join(', ')})`;
+  return byPart;
 }

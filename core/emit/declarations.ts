@@ -4,20 +4,22 @@ import type { Component, Setting } from '../rules/component';
 import { propertyNamed } from '../rules/property-registry';
 import { valueKind } from '../rules/value-kinds';
 import type { TokenSet } from '../tokens/token-set';
-import { tokenProperty } from './token-names';
+import { compositeMembers } from '../tokens/token-types';
+import { memberProperty, tokenProperty } from './token-names';
+
+export type Declaration = readonly [property: string, value: string];
 
 export interface DeclarationContext {
+  readonly component: Component;
   readonly prefix: string;
   /** Tokens of any context: only which exist and of what type matters here. */
   readonly tokens: TokenSet;
+  /** Properties that calculations may ask for, as `part.property`. */
+  readonly referred: ReadonlySet<string>;
 }
 
 /** A setting as CSS declares it; `null` when its value cannot stand in a stylesheet (a check has said why). */
-export function declaration(
-  setting: Setting,
-  part: Part,
-  context: DeclarationContext,
-): readonly [string, string] | null {
+export function declaration(setting: Setting, part: Part, context: DeclarationContext): Declaration | null {
   const { property } = setting;
   if (property.name === 'present') {
     const layout = part.kind.layout.find(([name]) => name === 'display');
@@ -37,17 +39,26 @@ function valueText({ property, value }: Setting, context: DeclarationContext): s
       const fits = token && valueKind(property.kind).tokenTypes.includes(token.type);
       return fits ? `var(${tokenProperty(context.prefix, token.path)})` : null;
     }
+    case 'member': {
+      const token = context.tokens.byKey.get(value.key);
+      return token && value.member.key in compositeMembers(token.type)
+        ? `var(${memberProperty(context.prefix, token.path, value.member.key)})`
+        : null;
+    }
     case 'calc':
       return calculation(value.calc, context);
   }
 }
 
-function calculation(calc: Calc, { prefix, tokens }: DeclarationContext): string | null {
+function calculation(calc: Calc, { component, prefix, tokens }: DeclarationContext): string | null {
   if (calcReferences(calc).tokens.some(key => !tokens.byKey.has(key))) return null;
   const text = calcText(calc, node => {
     if (node.kind === 'token') return `var(${tokenProperty(prefix, tokens.byKey.get(node.key)!.path)})`;
     const initial = propertyNamed(node.property)?.initial ?? '0px';
-    return `var(${privateProperty(node.part, node.property)}, ${initial})`;
+    return fallbackParts(component, node.part, node.property).reduceRight(
+      (otherwise, part) => `var(${privateProperty(part, node.property)}, ${otherwise})`,
+      initial,
+    );
   });
   return `calc(${text})`;
 }
@@ -55,14 +66,36 @@ function calculation(calc: Calc, { prefix, tokens }: DeclarationContext): string
 /** The private custom property, on the root, through which `@part.property` is read. */
 export const privateProperty = (part: string, property: string): string => `--_${part}-${property}`;
 
-/** Which properties some calculation refers to, as `part.property`. */
+/** The part itself and, where its property may be inherited, the parts around it, from the inside out. */
+function fallbackParts(component: Component, part: string, property: string): string[] {
+  const { around } = component.anatomy;
+  const parts = [part];
+  const inherits = (name: string): boolean =>
+    propertyNamed(property)?.inherited === true ||
+    component.rules.some(rule =>
+      rule.settings.some(
+        setting => setting.part === name && isInherit(setting) && namesOf(setting).includes(property),
+      ),
+    );
+  for (let here = part; inherits(here) && around.has(here);) {
+    here = around.get(here)!;
+    parts.push(here);
+  }
+  return parts;
+}
+
+const isInherit = ({ value }: Setting): boolean => value.kind === 'literal' && value.css === 'inherit';
+
+const namesOf = ({ property }: Setting): readonly string[] => [property.name, ...property.longhands];
+
+/** Which properties some calculation may ask for, as `part.property`. */
 export function referredProperties(component: Component): Set<string> {
   const referred = new Set<string>();
   for (const rule of component.rules) {
     for (const { value } of rule.settings) {
       if (value.kind !== 'calc') continue;
       for (const { part, property } of calcReferences(value.calc).properties)
-        referred.add(`${part}.${property}`);
+        for (const each of fallbackParts(component, part, property)) referred.add(`${each}.${property}`);
     }
   }
   return referred;
@@ -70,17 +103,14 @@ export function referredProperties(component: Component): Set<string> {
 
 /**
  * Declarations on the root that publish a setting for those who refer to it: under its own name, and under the names of
- * the sides it also sets. A length that may come out negative is clamped as the property itself would be.
+ * the sides it also sets. A length that may come out negative is clamped as the property itself would be; `inherit` leaves
+ * the word to the part around.
  */
-export function publishedDeclarations(
-  setting: Setting,
-  referred: ReadonlySet<string>,
-  context: DeclarationContext,
-): (readonly [string, string])[] {
+export function publishedDeclarations(setting: Setting, context: DeclarationContext): Declaration[] {
   const { part, property, value } = setting;
-  const names = [property.name, ...property.longhands].filter(name => referred.has(`${part}.${name}`));
+  const names = namesOf(setting).filter(name => context.referred.has(`${part}.${name}`));
   if (names.length === 0) return [];
-  const css = valueText(setting, context);
+  const css = isInherit(setting) ? 'initial' : valueText(setting, context);
   if (css === null) return [];
   const clamped = value.kind === 'calc' && property.nonNegative ? `max(0px, ${css})` : css;
   return names.map(name => [privateProperty(part, name), clamped] as const);

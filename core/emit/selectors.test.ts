@@ -5,7 +5,8 @@ import type { Axis } from '../space/axis';
 import { everyCombination, holdsIn, settledPlain, type Plain } from '../test/naive';
 import { randomComponent } from '../test/random-component';
 import { compound, not, all, any, atom, selectorList, TRUE, FALSE, type Formula } from './formula';
-import { HELD, regionFormula, SHIPPED } from './selector-scheme';
+import { readableCover } from '../space/readable-cover';
+import { boxesFormula, HELD, SHIPPED } from './selector-scheme';
 
 /** Whether a formula holds, given which of its atoms do. */
 function holds(formula: Formula, test: (selector: string) => boolean): boolean {
@@ -28,6 +29,7 @@ function holds(formula: Formula, test: (selector: string) => boolean): boolean {
 /** What a browser would find for an atom on a field in a raw combination; each rung of a ladder implies those below. */
 function browserFinds(selector: string, raw: Plain, axes: readonly Axis[]): boolean {
   const option = /^\[data-([\w-]+)="([\w-]+)"\]$/.exec(selector);
+  if (selector === ':active') return raw['pointer'] === 'down';
   for (const axis of axes) {
     for (const [index, value] of axis.values.entries()) {
       const detect = axis.state?.values
@@ -56,7 +58,11 @@ describe('selectors stand for regions', () => {
       fc.property(randomComponent, document => {
         const component = compileComponent(document);
         if (component.problems.length > 0) return;
-        const formulas = component.rules.map(rule => regionFormula(SHIPPED, component, rule.region, 'p'));
+        const formulas = component.rules.map(rule => {
+          const { space } = component;
+          const boxes = readableCover(space.extents, space.reachedFrom(rule.region));
+          return boxesFormula(SHIPPED, component, boxes, 'p');
+        });
         inAll(document, (raw, index) => {
           const matches = holds(formulas[index]!, selector =>
             browserFinds(selector, raw, component.space.axes),
@@ -73,7 +79,7 @@ describe('selectors stand for regions', () => {
       fc.property(randomComponent, document => {
         const component = compileComponent(document);
         if (component.problems.length > 0) return;
-        const formulas = component.rules.map(rule => regionFormula(HELD, component, rule.region, 'p'));
+        const formulas = component.rules.map(rule => boxesFormula(HELD, component, [rule.region], 'p'));
         inAll(document, (raw, index) => {
           const settled = settledPlain(document, raw)!;
           const matches = holds(formulas[index]!, selector => {

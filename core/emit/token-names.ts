@@ -1,11 +1,16 @@
 import { cssIdentifier } from '../formats/css-text';
 import { ProblemList, type Problem } from '../formats/problem';
 import type { System } from '../rules/system';
+import { kebab } from '../space/axis';
 
 /** The custom property of a token, `--qs-color-frame-over`, from the system's prefix and the token's path. */
 export function tokenProperty(prefix: string, path: string): string {
   return `--${cssIdentifier(`${prefix}-${path.replace(/[.\s]+/g, '-')}`)}`;
 }
+
+/** The custom property of a composite token's member: `--qs-border-field--width`. */
+export const memberProperty = (prefix: string, path: string, member: string): string =>
+  `${tokenProperty(prefix, path)}--${kebab(member)}`;
 
 /** Tokens whose paths differ but come to the same custom property. */
 export function tokenNameProblems(system: System): Problem[] {

@@ -1,53 +1,116 @@
 import { cssString } from '../formats/css-text';
-import { calcReferences } from '../rules/calc';
 import type { System } from '../rules/system';
 import { kebab } from '../space/axis';
-import type { ContextInput } from '../tokens/resolver';
+import type { ContextInput, Modifier } from '../tokens/resolver';
 import type { TokenModel } from '../tokens/token-model';
-import { readReference } from '../tokens/references';
-import type { Token, TokenSet } from '../tokens/token-set';
-import { valueCss } from '../tokens/token-types';
+import type { TokenSet } from '../tokens/token-set';
+import { dependences, type Dependence } from './context-dependence';
+import type { Declaration } from './declarations';
 import type { StyleBlock, Stylesheet } from './stylesheet';
-import { tokenProperty } from './token-names';
+import { everyVariable, usedVariables, variableName, variableText } from './token-variables';
 
 /**
- * The tokens that are used as custom properties. A property that refers to another is computed where it is declared (CSS Variables 1,
- * section 2.2), so the block of each context repeats what differs there and all that depends on it, and nothing else.
+ * The tokens that are used as custom properties. A property that refers to another is computed where it is declared (CSS
+ * Variables 1, section 2.2), so the block of each context repeats what differs there and all that depends on it, and nothing
+ * else. What depends on one modifier alone is simply declared anew in its contexts. What depends on several asks for the
+ * others' contexts where it stands, through private switches that are inherited: a context's switch is `initial`, so that
+ * `var()` gives its fallback, while that of any other context is empty and gives nothing. So contexts may be switched on
+ * elements inside one another in any order.
  */
 export function tokensStylesheet(system: System): Stylesheet {
-  const usual = system.tokens.usual();
-  const keys = usedKeys(system, usual);
-  const blocks: StyleBlock[] = [];
-  const varying = new Set<string>();
-  const contexts: StyleBlock[] = [];
-  for (const modifier of system.tokens.modifiers) {
-    const sets = [...system.tokens.along(modifier)];
-    const differing = dependents(
-      keys,
-      sets.map(([, set]) => set),
-      system.prefix,
-    );
-    differing.forEach(key => varying.add(key));
-    for (const [context, set] of sets) {
-      contexts.push({
+  const { tokens, prefix } = system;
+  const usual = tokens.usualInput();
+  const graph = usedVariables(system, tokens.everyContext());
+  const found = dependences(tokens, graph, prefix);
+  const switched = tokens.modifiers.filter(({ name }) =>
+    found.some(each => isEntangled(each) && each.differsBy.includes(name)),
+  );
+  const own = (modifier: Modifier, context: string): Declaration[] => [
+    ...(switched.includes(modifier) ? switches(modifier, context) : []),
+    ...found
+      .filter(each => !isEntangled(each) && each.dependsOn.includes(modifier.name))
+      .flatMap(each => declared(each, { ...usual, [modifier.name]: context })),
+  ];
+  const entangled = found.filter(isEntangled);
+  const root = [
+    ...switched.flatMap(modifier => switches(modifier, usual[modifier.name]!)),
+    ...found.flatMap(each => (isEntangled(each) ? switchedText(each, switched) : declared(each, usual))),
+  ];
+  const blocks: StyleBlock[] = [
+    // What varies stands in the root's block too, so that a page that names no context has the usual one.
+    { key: 'root', selector: ':root', declarations: root },
+    ...tokens.modifiers.flatMap(modifier =>
+      [...modifier.media].map(([context, media]) => ({
+        key: `media ${modifier.name}=${context}`,
+        selector: ':root',
+        media,
+        declarations: own(modifier, context),
+      })),
+    ),
+    ...tokens.modifiers.flatMap(modifier =>
+      modifier.contexts.map(context => ({
         key: `${modifier.name}=${context}`,
-        selector: `[data-${kebab(modifier.name)}=${cssString(context)}]`,
-        declarations: declarations(
-          keys.filter(key => differing.has(key)),
-          set,
-          system.prefix,
-        ),
-      });
-    }
-  }
-  // What varies stands in the root's block too, so that a page that names no context has the usual one.
-  blocks.push({ key: 'root', selector: ':root', declarations: declarations(keys, usual, system.prefix) });
+        selector: `[${contextAttribute(modifier.name)}=${cssString(context)}]`,
+        declarations: own(modifier, context),
+      })),
+    ),
+    ...entangledBlocks(entangled, switched),
+  ];
   return {
     layer: null,
     comment: `Tokens of ${system.title}`,
-    blocks: [...blocks, ...contexts.filter(block => block.declarations.length > 0)],
+    blocks: blocks.filter((block, index) => index === 0 || block.declarations.length > 0),
   };
 }
+
+/** Whether more than one modifier has a say, so that no single context's block can declare it. */
+const isEntangled = ({ dependsOn, differsBy }: Dependence): boolean =>
+  dependsOn.length > 1 && differsBy.length > 0;
+
+/** The declaration of a variable in one context. */
+function declared({ name, text }: Dependence, input: ContextInput): Declaration[] {
+  const css = text(input);
+  return css === null ? [] : [[name, css]];
+}
+
+/** The same declaration for all contexts, with a switch around each context's text. */
+function switchedText(
+  { name, differsBy, text, usual }: Dependence,
+  modifiers: readonly Modifier[],
+): Declaration[] {
+  const own = modifiers.filter(modifier => differsBy.includes(modifier.name));
+  const write = (rest: readonly Modifier[], input: ContextInput): string => {
+    const [modifier, ...others] = rest;
+    if (!modifier) return text(input) ?? '';
+    const texts = modifier.contexts.map(context => write(others, { ...input, [modifier.name]: context }));
+    if (texts.every(each => each === texts[0])) return texts[0]!;
+    return modifier.contexts
+      .map((context, index) => `var(${switchProperty(modifier.name, context)}, ${texts[index]!})`)
+      .join(' ');
+  };
+  return [[name, write(own, usual)]];
+}
+
+/** One block for each set of modifiers that have a say together: on whatever element switches one of them. */
+function entangledBlocks(entangled: readonly Dependence[], switched: readonly Modifier[]): StyleBlock[] {
+  const groups = new Map<string, Dependence[]>();
+  for (const each of entangled) {
+    const key = each.dependsOn.join(' ');
+    groups.set(key, [...(groups.get(key) ?? []), each]);
+  }
+  return [...groups].map(([key, members]) => ({
+    key,
+    selector: members[0]!.dependsOn.map(name => `[${contextAttribute(name)}]`).join(', '),
+    declarations: members.flatMap(each => switchedText(each, switched)),
+  }));
+}
+
+const switches = ({ name, contexts }: Modifier, chosen: string): Declaration[] =>
+  contexts.map(context => [switchProperty(name, context), context === chosen ? 'initial' : '']);
+
+/** `--_theme-night`: private, like all custom properties that begin so. */
+const switchProperty = (modifier: string, context: string): string =>
+  `--_${kebab(modifier)}-${context.replace(/[^\w-]/g, '_')}`;
 
 /** Every token as it is declared in one context: custom property to CSS text. For previews, where all may be wanted. */
 export function tokenDeclarations(
@@ -55,85 +118,14 @@ export function tokenDeclarations(
   prefix: string,
   contexts: ContextInput,
 ): ReadonlyMap<string, string> {
-  const set = tokens.in(contexts);
-  return new Map(declarations([...set.byKey.keys()], set, prefix));
+  const set: TokenSet = tokens.in(contexts);
+  return new Map(
+    everyVariable(set).map(variable => [
+      variableName(variable, set, prefix)!,
+      variableText(variable, set, prefix) ?? '',
+    ]),
+  );
 }
 
 /** Name of the attribute that chooses a modifier's context: `data-theme`. */
 export const contextAttribute = (modifier: string): string => `data-${kebab(modifier)}`;
-
-function declarations(keys: readonly string[], set: TokenSet, prefix: string): (readonly [string, string])[] {
-  return keys.flatMap(key => {
-    const token = set.byKey.get(key);
-    return token ? [[tokenProperty(prefix, token.path), linkedCss(token, set, prefix)] as const] : [];
-  });
-}
-
-/** A token's CSS with references to other tokens kept as `var()`. */
-export function linkedCss(token: Token, set: TokenSet, prefix: string): string {
-  return valueCss(token.type, linkable(token.raw, token.value), value => {
-    const reference = readReference(value);
-    const target = reference?.kind === 'alias' ? set.byKey.get(reference.key) : undefined;
-    return target ? `var(${tokenProperty(prefix, target.path)})` : null;
-  });
-}
-
-/** The written value with its aliases kept, and everything else (pointers, weights by name) as resolved. */
-function linkable(raw: unknown, value: unknown): unknown {
-  if (readReference(raw)?.kind === 'alias') return raw;
-  if (readReference(raw)) return value;
-  if (Array.isArray(raw) && Array.isArray(value))
-    return raw.map((item, index) => linkable(item, value[index]));
-  if (typeof raw === 'object' && raw !== null && typeof value === 'object' && value !== null) {
-    const resolved = value as Record<string, unknown>;
-    return Object.fromEntries(
-      Object.entries(raw).map(([name, item]) => [name, linkable(item, resolved[name])]),
-    );
-  }
-  return value;
-}
-
-/** Keys whose declared text differs between contexts, and all that refer to them, however indirectly. */
-function dependents(keys: readonly string[], sets: readonly TokenSet[], prefix: string): Set<string> {
-  const texts = sets.map(set => new Map(declarations(keys, set, prefix)));
-  const differing = new Set<string>();
-  for (const key of keys) {
-    const path = sets.map(set => set.byKey.get(key)?.path).find(found => found !== undefined);
-    if (path === undefined) continue;
-    const name = tokenProperty(prefix, path);
-    if (texts.some(text => text.get(name) !== texts[0]!.get(name))) differing.add(key);
-  }
-  for (let before = -1; before !== differing.size;) {
-    before = differing.size;
-    for (const key of keys) {
-      if (sets.some(set => set.byKey.get(key)?.refersTo.some(target => differing.has(target))))
-        differing.add(key);
-    }
-  }
-  return differing;
-}
-
-/** Keys of the tokens that rules of any component use, also through other tokens, in the order of the token files. */
-export function usedKeys(system: System, set: TokenSet): string[] {
-  const open: string[] = [];
-  for (const component of system.components) {
-    for (const rule of component.rules) {
-      for (const { value } of rule.settings) {
-        if (value.kind === 'token') open.push(value.key);
-        if (value.kind === 'calc') open.push(...calcReferences(value.calc).tokens);
-      }
-    }
-  }
-  // A context may put another reference in a token's place, so the references of every context count.
-  const sets = [
-    set,
-    ...system.tokens.modifiers.flatMap(modifier => [...system.tokens.along(modifier).values()]),
-  ];
-  const used = new Set<string>();
-  for (let key = open.pop(); key !== undefined; key = open.pop()) {
-    if (used.has(key)) continue;
-    used.add(key);
-    for (const each of sets) open.push(...(each.byKey.get(key)?.refersTo ?? []));
-  }
-  return [...set.byKey.keys()].filter(key => used.has(key));
-}

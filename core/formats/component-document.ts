@@ -14,6 +14,7 @@ export interface ComponentDocument {
   readonly situations?: readonly SituationDocument[];
   readonly samples?: readonly SampleDocument[];
   readonly plates?: readonly PlateDocument[];
+  readonly decisions?: readonly DecisionDocument[];
   readonly guide?: { readonly [section: string]: string };
 }
 
@@ -87,6 +88,15 @@ export interface PlateDocument {
   readonly hold?: { readonly [axis: string]: string };
   readonly sample?: string;
   readonly caption?: string;
+}
+
+/** That the order of two rules is meant: where both speak, the second has the last word. */
+export interface DecisionDocument {
+  /** Ids of the two rules, in their order. */
+  readonly rules: readonly string[];
+  /** `part.property`; all that the two contest when absent. */
+  readonly properties?: readonly string[];
+  readonly because: string;
 }
 
 /** `system.json` (`periwinkle-system/1`). */

@@ -35,6 +35,11 @@ export class ProblemList {
     this.add('warning', pointer, code, message, suggestion);
   }
 
+  /** Takes over problems that another list has found. */
+  take(problems: readonly LocalProblem[]): void {
+    this.problems.push(...problems);
+  }
+
   private add(severity: Severity, pointer: string, code: string, message: string, suggestion?: string): void {
     const problem: LocalProblem = { pointer, severity, code, message };
     this.problems.push(suggestion === undefined ? problem : { ...problem, suggestion });

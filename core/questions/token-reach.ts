@@ -1,15 +1,69 @@
-import { calcReferences } from '../rules/calc';
 import type { Component, Rule } from '../rules/component';
+import { slotsOf } from '../rules/slots';
 import type { System } from '../rules/system';
-import { subtract, volume, type Box } from '../space/box';
-import type { TokenSet } from '../tokens/token-set';
+import { tokensIn, type Value } from '../rules/value-syntax';
+import { NOWHERE, type Extent } from '../space/extent';
+import { referencesIn, readReference } from '../tokens/references';
+import type { Token, TokenSet } from '../tokens/token-set';
+import { lastWords } from './last-words';
 
 /** What a token touches, directly or through other tokens. */
 export interface TokenReach {
-  readonly components: readonly { readonly component: Component; readonly rules: readonly Rule[] }[];
+  readonly components: readonly ComponentReach[];
   readonly rules: number;
-  /** Allowed combinations in which some of these rules speak. */
+  /** Allowed combinations that look different when the token does. */
   readonly combinations: bigint;
+}
+
+export interface ComponentReach {
+  readonly component: Component;
+  /** Rules that use the token. */
+  readonly rules: readonly Rule[];
+  /** Where a value that depends on the token has the last word. */
+  readonly where: Extent;
+}
+
+export function tokenReach(system: System, key: string): TokenReach {
+  const sets = everySet(system);
+  const keys = dependentKeys(key, sets);
+  const components = system.components.flatMap(component => componentReach(component, key, keys, sets) ?? []);
+  return {
+    components,
+    rules: components.reduce((sum, { rules }) => sum + rules.length, 0),
+    combinations: components.reduce(
+      (sum, { component, where }) => sum + component.space.extents.count(where),
+      0n,
+    ),
+  };
+}
+
+/** The token sets in which something may differ: the usual one, and along each modifier. */
+const everySet = ({ tokens }: System): TokenSet[] => [
+  tokens.usual(),
+  ...tokens.modifiers.flatMap(modifier => [...tokens.along(modifier).values()]),
+];
+
+function componentReach(
+  component: Component,
+  key: string,
+  keys: ReadonlySet<string>,
+  sets: readonly TokenSet[],
+): ComponentReach | null {
+  const depends = (value: Value): boolean =>
+    value.kind === 'member'
+      ? sets.some(set => memberDepends(set, value.key, value.member.key, key, keys))
+      : tokensIn(value).some(each => keys.has(each));
+  const rules = component.rules.filter(rule => rule.settings.some(({ value }) => depends(value)));
+  if (rules.length === 0) return null;
+  const { extents } = component.space;
+  let where: Extent = NOWHERE;
+  for (const slot of slotsOf(component).values()) {
+    if (!slot.speakers.some(({ setting }) => depends(setting.value))) continue;
+    lastWords(component, slot).forEach((words, place) => {
+      if (depends(slot.speakers[place]!.setting.value)) where = extents.or(where, words);
+    });
+  }
+  return { component, rules, where };
 }
 
 /** Keys of all tokens that refer to one, however indirectly, itself included. */
@@ -25,46 +79,20 @@ export function dependentKeys(key: string, sets: readonly TokenSet[]): Set<strin
   return found;
 }
 
-export function tokenReach(system: System, key: string): TokenReach {
-  const sets = [
-    system.tokens.usual(),
-    ...system.tokens.modifiers.flatMap(modifier => [...system.tokens.along(modifier).values()]),
-  ];
-  const keys = dependentKeys(key, sets);
-  const components = system.components
-    .map(component => ({ component, rules: component.rules.filter(rule => usesAny(rule, keys)) }))
-    .filter(({ rules }) => rules.length > 0);
-  return {
-    components,
-    rules: components.reduce((sum, { rules }) => sum + rules.length, 0),
-    combinations: components.reduce(
-      (sum, { component, rules }) =>
-        sum +
-        unionCount(
-          component,
-          rules.map(rule => rule.region),
-        ),
-      0n,
-    ),
-  };
-}
-
-function usesAny(rule: Rule, keys: ReadonlySet<string>): boolean {
-  return rule.settings.some(({ value }) => {
-    if (value.kind === 'token') return keys.has(value.key);
-    return value.kind === 'calc' && calcReferences(value.calc).tokens.some(key => keys.has(key));
-  });
-}
-
-/** Number of allowed combinations in any of some regions, each counted once. */
-export function unionCount(component: Component, regions: readonly Box[]): bigint {
-  let counted: Box[] = [];
-  let total = 0n;
-  for (const region of regions) {
-    let fresh = component.space.allowed(region);
-    for (const known of counted) fresh = fresh.flatMap(box => subtract(box, known));
-    total += fresh.reduce((sum, box) => sum + volume(box), 0n);
-    counted = [...counted, region];
-  }
-  return total;
+/** Whether one member of a composite token depends on a token, given all the keys that do. */
+function memberDepends(
+  set: TokenSet,
+  composite: string,
+  member: string,
+  key: string,
+  keys: ReadonlySet<string>,
+): boolean {
+  if (composite === key) return true;
+  const token: Token | undefined = set.byKey.get(composite);
+  if (!token || !keys.has(composite)) return false;
+  const whole = readReference(token.raw);
+  if (whole) return whole.kind !== 'alias' || memberDepends(set, whole.key, member, key, keys);
+  const share = (token.raw as Readonly<Record<string, unknown>>)[member];
+  // A pointer may lead anywhere inside another token; that it depends on it is all that is known.
+  return referencesIn(share).some(({ reference }) => reference.kind !== 'alias' || keys.has(reference.key));
 }

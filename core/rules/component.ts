@@ -1,18 +1,14 @@
 import { readAnatomy, type Anatomy } from '../anatomy/anatomy';
-import type {
-  ComponentDocument,
-  PlateDocument,
-  RuleDocument,
-  SampleDocument,
-} from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { ComponentDocument, PlateDocument, SampleDocument } from '../formats/component-document';
+import { ProblemList, type LocalProblem } from '../formats/problem';
 import type { Box } from '../space/box';
-import { readCondition } from '../space/condition';
 import { Space } from '../space/space';
 import type { Property } from './property-registry';
-import { readProperty, readValue, type Value } from './value-syntax';
+import { readDecisions, type Decision } from './read-decisions';
+import { readPlates } from './read-plates';
+import { readRules } from './read-rules';
+import { readSituations } from './read-situations';
+import type { Value } from './value-syntax';
 
 /** One value that a rule sets on one property of one part. */
 export interface Setting {
@@ -21,6 +17,8 @@ export interface Setting {
   /** The value as written. */
   readonly text: string;
   readonly value: Value;
+  /** The property's name in the document: a composite's, where this is one of its members. */
+  readonly written: string;
 }
 
 /** A rule compiled: the region it speaks in and what it says there. */
@@ -29,7 +27,10 @@ export interface Rule {
   /** Place in the document, which is the order of precedence. */
   readonly index: number;
   readonly region: Box;
+  /** Composites taken apart into their members. */
   readonly settings: readonly Setting[];
+  /** As the document has them, composites whole. */
+  readonly written: readonly Setting[];
   readonly note: string;
 }
 
@@ -56,6 +57,7 @@ export interface Component {
   readonly situations: readonly Situation[];
   readonly samples: readonly SampleDocument[];
   readonly plates: readonly PlateDocument[];
+  readonly decisions: readonly Decision[];
   readonly problems: readonly LocalProblem[];
 }
 
@@ -63,7 +65,8 @@ const compiled = new WeakMap<ComponentDocument, Component>();
 
 /**
  * Compiles a document that has the right structure (see `formats/structure`). The same document object gives the same
- * component, so asking again costs nothing.
+ * component, so asking again costs nothing; a document that shares its axes and limits with one compiled before shares
+ * its space, and all that has been computed there.
  */
 export function compileComponent(document: ComponentDocument): Component {
   let component = compiled.get(document);
@@ -79,9 +82,8 @@ function compile(document: ComponentDocument): Component {
   if (typeof document.extends === 'string') {
     problems.error('/extends', 'not-yet', 'Components made from another cannot be read yet.');
   }
-  const anatomy = readAnatomy(document.anatomy, problems);
-  const space = Space.read(document, problems);
-  const rules = readRules(document.rules ?? [], anatomy, space, problems);
+  const anatomy = anatomyOf(document, problems);
+  const space = spaceOf(document, problems);
   return {
     id: document.id,
     title: document.title ?? document.id,
@@ -90,138 +92,48 @@ function compile(document: ComponentDocument): Component {
     document,
     space,
     anatomy,
-    rules,
-    situations: readSituations(document, space, problems),
+    rules: readRules(document.rules ?? [], anatomy, space, problems),
+    situations: readSituations(document.situations ?? [], space, problems),
     samples: document.samples ?? [],
     plates: readPlates(document, space, problems),
+    decisions: readDecisions(document, problems),
     problems: problems.problems,
   };
 }
 
-function reportTwins(ids: readonly string[], list: string, problems: ProblemList): void {
-  const seen = new Set<string>();
-  ids.forEach((id, index) => {
-    if (seen.has(id)) problems.error(pointer(list, index, 'id'), 'duplicate-id', `“${id}” is there already.`);
-    seen.add(id);
-  });
+const anatomies = new WeakMap<object, { anatomy: Anatomy; problems: readonly LocalProblem[] }>();
+
+function anatomyOf(document: ComponentDocument, problems: ProblemList): Anatomy {
+  let known = anatomies.get(document.anatomy);
+  if (!known) {
+    const own = new ProblemList();
+    known = { anatomy: readAnatomy(document.anatomy, own), problems: own.problems };
+    anatomies.set(document.anatomy, known);
+  }
+  problems.take(known.problems);
+  return known.anatomy;
 }
 
-function readRules(
-  documents: readonly RuleDocument[],
-  anatomy: Anatomy,
-  space: Space,
-  problems: ProblemList,
-): Rule[] {
-  reportTwins(
-    documents.map(rule => rule.id),
-    'rules',
-    problems,
-  );
-  return documents.flatMap((document, index) => {
-    const at = pointer('rules', index);
-    const region = readCondition(document.when, space.axes, `${at}/when`, problems);
-    const settings = readSettings(document, at, anatomy, problems);
-    return region ? [{ id: document.id, index, region, settings, note: document.note ?? '' }] : [];
-  });
+interface KnownSpace {
+  readonly limits: ComponentDocument['limits'];
+  readonly space: Space;
+  readonly problems: readonly LocalProblem[];
 }
+const spaces = new WeakMap<object, KnownSpace>();
 
-function readSettings(
-  document: RuleDocument,
-  at: string,
-  anatomy: Anatomy,
-  problems: ProblemList,
-): Setting[] {
-  return Object.entries(document.set).flatMap(([part, properties]) => {
-    const here = `${at}/set${pointer(part)}`;
-    if (!anatomy.byName.has(part)) {
-      const names = [...anatomy.byName.keys()];
-      problems.error(
-        here,
-        'unknown-part',
-        `There is no part “${part}” here; there is ${oneOf(names, 12)}.`,
-        nearest(part, names),
-      );
-      return [];
-    }
-    return Object.entries(properties).flatMap(([name, text]) => {
-      const property = readProperty(name);
-      if (!property.ok) {
-        problems.error(here + pointer(name), 'unknown-property', property.message, property.suggestion);
-        return [];
-      }
-      const value = readValue(property.property, text);
-      if (!value.ok) {
-        problems.error(here + pointer(name), value.code, value.message, value.suggestion);
-        return [];
-      }
-      return [{ part, property: property.property, text, value: value.value }];
-    });
-  });
-}
+/** Extents of a space are never forgotten singly; when there are too many, all are, with the space. */
+const MAX_EXTENTS = 400_000;
 
-function readSituations(document: ComponentDocument, space: Space, problems: ProblemList): Situation[] {
-  const documents = document.situations ?? [];
-  reportTwins(
-    documents.map(situation => situation.id),
-    'situations',
-    problems,
-  );
-  return documents.flatMap((situation, index) => {
-    const region = readCondition(
-      situation.when,
-      space.axes,
-      `${pointer('situations', index)}/when`,
-      problems,
-    );
-    if (!region) return [];
-    const when = Object.fromEntries(
-      Object.entries(situation.when).map(([axis, value]) => [axis, [value].flat()[0]!]),
-    );
-    return [
-      {
-        id: situation.id,
-        title: situation.title ?? situation.id,
-        means: situation.means ?? '',
-        region,
-        when,
-      },
-    ];
-  });
-}
-
-function readPlates(document: ComponentDocument, space: Space, problems: ProblemList): PlateDocument[] {
-  const documents = document.plates ?? [];
-  reportTwins(
-    documents.map(plate => plate.id),
-    'plates',
-    problems,
-  );
-  const names = ['situation', ...space.axes.map(axis => axis.id)];
-  const samples = (document.samples ?? []).map(sample => sample.id);
-  return documents.map((plate, index) => {
-    const at = pointer('plates', index);
-    const known = (direction: 'across' | 'down'): string[] =>
-      plate[direction].filter((axis, place) => {
-        if (names.includes(axis)) return true;
-        problems.error(
-          `${at}/${direction}/${place}`,
-          'unknown-axis',
-          `There is no axis “${axis}”; there is ${oneOf(names, 12)}.`,
-          nearest(axis, names),
-        );
-        return false;
-      });
-    for (const [axis, value] of Object.entries(plate.hold ?? {})) {
-      readCondition({ [axis]: [value] }, space.axes, `${at}/hold`, problems);
-    }
-    if (plate.sample !== undefined && !samples.includes(plate.sample)) {
-      problems.error(
-        `${at}/sample`,
-        'unknown-sample',
-        `There is no sample “${plate.sample}”.`,
-        nearest(plate.sample, samples),
-      );
-    }
-    return { ...plate, across: known('across'), down: known('down') };
-  });
+function spaceOf(document: ComponentDocument, problems: ProblemList): Space {
+  const { axes, limits } = document;
+  const known = axes && spaces.get(axes);
+  if (known && known.limits === limits && known.space.extents.size < MAX_EXTENTS) {
+    problems.take(known.problems);
+    return known.space;
+  }
+  const own = new ProblemList();
+  const space = Space.read(document, own);
+  problems.take(own.problems);
+  if (axes) spaces.set(axes, { limits, space, problems: own.problems });
+  return space;
 }

@@ -2,6 +2,8 @@ import { equal, type Box } from '../space/box';
 import { conditionWords } from '../space/condition';
 import { inBox, type Combination } from '../space/space';
 import type { Component, Rule, Setting } from './component';
+import { propertyNamed } from './property-registry';
+import { takenApart } from './read-rules';
 import { resolve, type Outcome, type Surroundings } from './resolve';
 
 /** A rule that speaks for the selection, or the column of the scope that no rule has yet. */
@@ -60,7 +62,7 @@ export function ledger(
     part,
     property,
     entries: columns.map(({ rule }) => rule && entry(rule, part, property, rules, indices)),
-    outcomes: distinct(resolved.flatMap(parts => parts[part]?.[property] ?? [])),
+    outcomes: distinct(resolved.flatMap(parts => outcomeOf(parts[part], property))),
   }));
   return { columns, rows };
 }
@@ -69,14 +71,14 @@ export function ledger(
 function rowNames(component: Component, rules: readonly Rule[]): { part: string; property: string }[] {
   return component.anatomy.parts.flatMap(({ name: part }) => {
     const properties = rules.flatMap(rule =>
-      rule.settings.filter(setting => setting.part === part).map(setting => setting.property.name),
+      rule.written.filter(setting => setting.part === part).map(setting => setting.property.name),
     );
     return [...new Set(properties)].map(property => ({ part, property }));
   });
 }
 
 const settingOf = (rule: Rule, part: string, property: string): Setting | undefined =>
-  rule.settings.find(setting => setting.part === part && setting.property.name === property);
+  rule.written.find(setting => setting.part === part && setting.property.name === property);
 
 /** Whether a rule has a word on a property, under its own name or a shorthand's. */
 const saysOf = (rule: Rule, part: string, property: string): boolean =>
@@ -95,10 +97,28 @@ function entry(
 ): LedgerEntry | null {
   const setting = settingOf(rule, part, property);
   if (!setting) return null;
-  const later = rules.filter(other => other.index > rule.index && saysOf(other, part, property));
+  const names = takenApart(setting).map(share => share.property.name);
+  const later = rules.filter(other => other.index > rule.index);
   const here = indices.filter(each => inBox(rule.region, each));
-  const covered = here.length > 0 && here.every(each => later.some(other => inBox(other.region, each)));
+  const covered =
+    here.length > 0 &&
+    here.every(each =>
+      names.every(name => later.some(other => inBox(other.region, each) && saysOf(other, part, name))),
+    );
   return { text: setting.text, covered };
+}
+
+/** The outcome of a row; a composite's is that of its members together, where all have one. */
+function outcomeOf(outcomes: Readonly<Record<string, Outcome>> | undefined, property: string): Outcome[] {
+  const members = propertyNamed(property)?.members ?? [];
+  const names = members.length > 0 ? members.map(member => member.property) : [property];
+  const found = names.flatMap(name => outcomes?.[name] ?? []);
+  if (found.length < names.length) return [];
+  if (found.length === 1) return found;
+  const [first] = found as [Outcome];
+  const value = found.map(outcome => outcome.value).join(' ');
+  if (found.every(outcome => outcome.token === first.token)) return [{ ...first, value }];
+  return [{ value, rule: first.rule, trail: first.trail }];
 }
 
 function distinct(outcomes: readonly Outcome[]): Outcome[] {

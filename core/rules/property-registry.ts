@@ -17,8 +17,17 @@ export interface Property {
   readonly keywords: readonly string[];
   /** Properties of the registry that this one sets too: all four sides, all four corners. */
   readonly longhands: readonly string[];
+  /** Properties among which a composite token is shared out; such a property takes nothing else. */
+  readonly members: readonly Member[];
   /** Name in style objects for native screens, or `null` where they have none. */
   readonly native: string | null;
+}
+
+/** One property's share of a composite token. */
+export interface Member {
+  readonly property: string;
+  /** Key in the token's value. */
+  readonly key: string;
 }
 
 type Options = Partial<Omit<Property, 'name' | 'kind' | 'keywords'>> & { keywords?: string };
@@ -33,6 +42,7 @@ function property(name: string, kind: ValueKindName, options: Options = {}): Pro
     initial: '0px',
     nonNegative: false,
     longhands: [],
+    members: [],
     native,
     ...options,
     keywords: options.keywords?.split(' ') ?? [],
@@ -73,6 +83,28 @@ function flow(name: 'padding' | 'margin', nonNegative: boolean): Property[] {
   });
 }
 
+/** A CSS shorthand that stands for a composite token: `members` are properties, each with its key in the token. */
+function composite(
+  name: string,
+  kind: ValueKindName,
+  members: readonly (readonly [property: string, key: string])[],
+): Property {
+  return property(name, kind, {
+    initial: '',
+    scope: kind === 'typography' ? 'text' : 'any',
+    native: null,
+    members: members.map(([own, key]) => ({ property: own, key })),
+  });
+}
+
+/** `border`, `border-top`, `outline`: a line's width, style and colour. */
+const line = (name: string): Property =>
+  composite(
+    name,
+    'border',
+    ['width', 'style', 'color'].map(aspect => [`${name}-${aspect}`, aspect] as const),
+  );
+
 const SIZES = ['width', 'height', 'min-width', 'min-height'] as const;
 
 /** All properties a rule can set. Adding one is adding a row. Names and value kinds follow the CSS specifications. */
@@ -88,11 +120,14 @@ export const PROPERTIES: readonly Property[] = [
   property('background-image', 'image', { initial: 'none', keywords: 'none', native: null }),
   property('opacity', 'number', { initial: '1' }),
 
+  line('border'),
+  ...SIDES.map(side => line(`border-${side}`)),
   ...sides('color', 'color', { initial: 'currentcolor', keywords: 'transparent currentcolor' }),
   ...sides('width', 'length', { nonNegative: true, keywords: 'thin medium thick' }),
   ...sides('style', 'lineStyle', { initial: 'solid', keywords: LINE_STYLES }),
   ...corners(),
   property('box-shadow', 'shadow', { initial: 'none', keywords: 'none' }),
+  line('outline'),
   property('outline-color', 'color', { initial: 'currentcolor', keywords: 'transparent currentcolor' }),
   property('outline-width', 'length', { nonNegative: true }),
   property('outline-style', 'lineStyle', { initial: 'none', keywords: LINE_STYLES }),
@@ -140,6 +175,13 @@ export const PROPERTIES: readonly Property[] = [
   property('overflow', 'keyword', { initial: 'visible', keywords: 'visible hidden clip' }),
   property('clip-path', 'text', { initial: 'none', keywords: 'none', native: null }),
 
+  composite('font', 'typography', [
+    ['font-family', 'fontFamily'],
+    ['font-size', 'fontSize'],
+    ['font-weight', 'fontWeight'],
+    ['letter-spacing', 'letterSpacing'],
+    ['line-height', 'lineHeight'],
+  ]),
   property('font-family', 'fontFamily', { scope: 'text', inherited: true, initial: 'inherit' }),
   property('font-size', 'length', { scope: 'text', inherited: true, initial: 'inherit', nonNegative: true }),
   property('font-weight', 'fontWeight', {
@@ -212,6 +254,11 @@ export const PROPERTIES: readonly Property[] = [
     native: null,
   }),
   property('pointer-events', 'keyword', { inherited: true, initial: 'inherit', keywords: 'auto none' }),
+  composite('transition', 'transition', [
+    ['transition-duration', 'duration'],
+    ['transition-timing-function', 'timingFunction'],
+    ['transition-delay', 'delay'],
+  ]),
   property('transition-property', 'text', { initial: 'none', keywords: 'none all', native: null }),
   property('transition-duration', 'time', { initial: '0ms', nonNegative: true, native: null }),
   property('transition-timing-function', 'easing', {

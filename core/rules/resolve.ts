@@ -1,11 +1,8 @@
 import type { Combination } from '../space/space';
-import { inBox } from '../space/space';
 import type { TokenSet } from '../tokens/token-set';
-import { calcText, type Calc } from './calc';
-import type { Component, Rule, Setting } from './component';
-import { propertyNamed, shorthandOf, type Property } from './property-registry';
-import { quantityText, readQuantity, settledText, settledToken } from './settled-value';
-import { CalcTypeError, evaluate, type Quantity } from './units';
+import { Specimen } from './specimen';
+import type { Component, Rule } from './component';
+import { slotsOf, type Slot, type Speaker } from './slots';
 
 /** One rule's word on a property. */
 export interface TrailEntry {
@@ -40,144 +37,115 @@ export interface Surroundings {
   readonly rootFontSize: number;
 }
 
-/** How one combination looks, and why. Unnamed axes stand at rest or default. Linear in the rules. */
+/** How one combination looks, and why. Unnamed axes stand at rest or default. */
 export function resolve(component: Component, combination: Combination, around: Surroundings): Resolution {
-  const { space } = component;
-  const settled = space.settled(space.indices(combination)).combination;
-  const speaking = component.rules.filter(rule => inBox(rule.region, settled));
-  return { combination: space.written(settled), parts: new Specimen(component, speaking, around).outcomes() };
+  return resolverFor(component, around).resolve(combination);
 }
 
-interface Slot {
-  readonly part: string;
-  readonly property: Property;
-  readonly trail: { readonly rule: Rule; readonly setting: Setting }[];
+const resolvers = new WeakMap<Component, WeakMap<TokenSet, Resolver>>();
+
+/** The resolver of a component in a context; the same for all who ask, so that they share its work. */
+export function resolverFor(component: Component, around: Surroundings): Resolver {
+  let own = resolvers.get(component);
+  if (!own) resolvers.set(component, (own = new WeakMap()));
+  let resolver = own.get(around.tokens);
+  if (resolver?.around.rootFontSize !== around.rootFontSize) {
+    own.set(around.tokens, (resolver = new Resolver(component, around)));
+  }
+  return resolver;
 }
 
-/** The slots of one combination, worked out on demand, so that `@part.property` can refer anywhere. */
-class Specimen {
-  private readonly slots = new Map<string, Slot>();
-  private readonly quantities = new Map<string, Quantity | 'open'>();
+/** Outcomes of so many different specimens are kept. */
+const MAX_KEPT = 10_000;
+
+/**
+ * Resolves many combinations of one component in one context. Which rules speak is found by intersecting, axis by axis,
+ * the sets of rules that admit the value there, 32 rules at a time; combinations in which the same rules speak look the
+ * same and are worked out once, and so is each property under the same words.
+ */
+export class Resolver {
+  private readonly slots: readonly Slot[];
+  /** Per axis and value: bit sets of the rules whose region admits the value. */
+  private readonly admitted: readonly (readonly Uint32Array[])[];
+  private readonly places: ReadonlyMap<Rule, number>;
+  private readonly bySpeakers = new Map<string, Outcomes>();
+  private readonly known: readonly Map<number, Outcome>[];
 
   constructor(
-    component: Component,
-    rules: readonly Rule[],
-    private readonly around: Surroundings,
+    private readonly component: Component,
+    readonly around: Surroundings,
   ) {
-    for (const rule of rules)
-      for (const setting of rule.settings) this.slotFor(setting.part, setting.property);
-    for (const rule of rules) for (const setting of rule.settings) this.speak(rule, setting);
-    this.order = component.anatomy.parts.map(part => part.name);
-  }
-
-  private readonly order: readonly string[];
-
-  private slotFor(part: string, property: Property): void {
-    const key = `${part}.${property.name}`;
-    if (!this.slots.has(key)) this.slots.set(key, { part, property, trail: [] });
-  }
-
-  /** A shorthand also speaks for each side that has a slot of its own. */
-  private speak(rule: Rule, setting: Setting): void {
-    for (const name of [setting.property.name, ...setting.property.longhands]) {
-      this.slots.get(`${setting.part}.${name}`)?.trail.push({ rule, setting });
-    }
-  }
-
-  outcomes(): Outcomes {
-    const parts: Record<string, Record<string, Outcome>> = {};
-    const slots = [...this.slots.values()].sort(
-      (a, b) => this.order.indexOf(a.part) - this.order.indexOf(b.part),
+    const { rules, space } = component;
+    this.slots = [...slotsOf(component).values()];
+    this.places = new Map(rules.map((rule, place) => [rule, place]));
+    this.known = this.slots.map(() => new Map());
+    this.admitted = space.axes.map((axis, index) =>
+      axis.values.map((_, value) => bitSet(rules, rule => ((rule.region[index]! >> value) & 1) === 1)),
     );
-    for (const slot of slots) (parts[slot.part] ??= {})[slot.property.name] = this.outcome(slot);
+  }
+
+  resolve(combination: Combination): Resolution {
+    const { space } = this.component;
+    const settled = space.settled(space.indices(combination)).combination;
+    return { combination: space.written(settled), parts: this.outcomes(settled) };
+  }
+
+  /** Outcomes of an allowed combination (value indices). */
+  outcomes(settled: readonly number[]): Outcomes {
+    const speaking = this.speaking(settled);
+    const key = speaking.join();
+    let outcomes = this.bySpeakers.get(key);
+    if (!outcomes) {
+      if (this.bySpeakers.size >= MAX_KEPT) this.bySpeakers.clear();
+      outcomes = this.workOut(speaking);
+      this.bySpeakers.set(key, outcomes);
+    }
+    return outcomes;
+  }
+
+  private speaking(settled: readonly number[]): Uint32Array {
+    const speaking = bitSet(this.component.rules, () => true);
+    settled.forEach((value, axis) => {
+      const admitted = this.admitted[axis]![value]!;
+      for (let word = 0; word < speaking.length; word++) speaking[word]! &= admitted[word]!;
+    });
+    return speaking;
+  }
+
+  private workOut(speaking: Uint32Array): Outcomes {
+    const speaks = ({ rule }: Speaker): boolean => {
+      const place = this.places.get(rule)!;
+      return ((speaking[place >> 5]! >>> (place & 31)) & 1) === 1;
+    };
+    const trails = new Map<string, readonly Speaker[]>();
+    this.slots.forEach(({ name, speakers }) => {
+      const trail = speakers.filter(speaks);
+      if (trail.some(({ direct }) => direct)) trails.set(name, trail);
+    });
+    const specimen = new Specimen(this.component, trails, this.around);
+    const parts: Record<string, Record<string, Outcome>> = {};
+    this.slots.forEach((slot, index) => {
+      const trail = trails.get(slot.name);
+      if (trail) (parts[slot.part] ??= {})[slot.property.name] = this.outcome(slot, index, trail, specimen);
+    });
     return parts;
   }
 
-  private outcome(slot: Slot): Outcome {
-    const last = slot.trail.at(-1)!;
-    const { value } = last.setting;
-    const token = value.kind === 'token' ? this.around.tokens.byKey.get(value.key) : undefined;
-    return {
-      value: this.settled(slot),
-      ...(token ? { token: token.path } : {}),
-      rule: last.rule.id,
-      trail: slot.trail.map(({ rule, setting }) => ({ rule: rule.id, text: setting.text })),
-    };
+  private outcome(slot: Slot, index: number, trail: readonly Speaker[], specimen: Specimen): Outcome {
+    // What a calculation comes to may depend on other properties; anything else on the words alone.
+    if (trail.at(-1)!.setting.value.kind === 'calc' || slot.speakers.length > 50)
+      return specimen.outcome(slot);
+    const key = trail.reduce((sum, speaker) => sum + 2 ** slot.speakers.indexOf(speaker), 0);
+    let outcome = this.known[index]!.get(key);
+    if (!outcome) this.known[index]!.set(key, (outcome = specimen.outcome(slot)));
+    return outcome;
   }
+}
 
-  private settled({ part, property, trail }: Slot): string {
-    const { value } = trail.at(-1)!.setting;
-    const { tokens, rootFontSize } = this.around;
-    switch (value.kind) {
-      case 'literal':
-        return settledText(property, value.css, rootFontSize);
-      case 'token': {
-        const token = tokens.byKey.get(value.key);
-        return token ? settledToken(property, token, rootFontSize) : '';
-      }
-      case 'calc': {
-        const quantity = this.quantity(part, property.name);
-        if (!quantity) return '';
-        return quantity.amount === null ? this.symbolic(value.calc) : quantityText(quantity, property);
-      }
-    }
-  }
-
-  /** A calculation that depends on where it is used, with all that is known put in. */
-  private symbolic(calc: Calc): string {
-    const text = calcText(calc, node => {
-      if (node.kind === 'token') return this.around.tokens.byKey.get(node.key)?.css ?? '0px';
-      return this.reference(node.part, node.property) ?? '0px';
-    });
-    return `calc(${text})`;
-  }
-
-  /** The settled value of another property; where nothing sets it, its initial value. */
-  private reference(part: string, name: string): string | null {
-    const slot = this.slotOf(part, name);
-    return slot ? this.settled(slot) : (propertyNamed(name)?.initial ?? null);
-  }
-
-  private slotOf(part: string, name: string): Slot | undefined {
-    return this.slots.get(`${part}.${name}`) ?? this.slots.get(`${part}.${shorthandOf(name) ?? ''}`);
-  }
-
-  /** The amount of a property, or `null` when it has none or refers to itself in a circle. */
-  private quantity(part: string, name: string): Quantity | null {
-    const key = `${part}.${name}`;
-    const known = this.quantities.get(key);
-    if (known !== undefined) return known === 'open' ? null : known;
-    const slot = this.slotOf(part, name);
-    if (!slot) return readQuantity(propertyNamed(name)?.initial ?? '', this.around.rootFontSize);
-    this.quantities.set(key, 'open');
-    const result = this.compute(slot);
-    if (result) this.quantities.set(key, result);
-    return result;
-  }
-
-  private compute({ property, trail }: Slot): Quantity | null {
-    const { value } = trail.at(-1)!.setting;
-    const { rootFontSize } = this.around;
-    if (value.kind === 'literal')
-      return readQuantity(settledText(property, value.css, rootFontSize), rootFontSize);
-    if (value.kind === 'token') return this.tokenQuantity(value.key);
-    try {
-      const result = evaluate(value.calc, rootFontSize, node => {
-        const inner =
-          node.kind === 'token' ? this.tokenQuantity(node.key) : this.quantity(node.part, node.property);
-        if (!inner) throw new CalcTypeError('refers to something without a size');
-        return inner;
-      });
-      const clamp = property.nonNegative && result.amount !== null && result.amount < 0;
-      return clamp ? { ...result, amount: 0 } : result;
-    } catch (error) {
-      if (error instanceof CalcTypeError) return null;
-      throw error;
-    }
-  }
-
-  private tokenQuantity(key: string): Quantity | null {
-    const token = this.around.tokens.byKey.get(key);
-    return token ? readQuantity(token.css, this.around.rootFontSize) : null;
-  }
+function bitSet(rules: readonly Rule[], holds: (rule: Rule) => boolean): Uint32Array {
+  const set = new Uint32Array(Math.ceil(rules.length / 32));
+  rules.forEach((rule, place) => {
+    if (holds(rule)) set[place >> 5]! |= 1 << (place & 31);
+  });
+  return set;
 }

@@ -1,7 +1,8 @@
 import { shortDecimal } from '../formats/css-text';
 import { cssColorHex, colorHex, type TokenColor } from '../tokens/color';
 import type { Token } from '../tokens/token-set';
-import type { Property } from './property-registry';
+import { absentMember, compositeMembers, valueCss } from '../tokens/token-types';
+import type { Member, Property } from './property-registry';
 import { UNITS, type Quantity } from './units';
 
 /**
@@ -21,6 +22,26 @@ export function settledText(property: Property, css: string, rootFontSize: numbe
 export function settledToken(property: Property, token: Token, rootFontSize: number): string {
   if (token.type === 'color') return colorHex(token.value as TokenColor);
   return settledText(property, token.css, rootFontSize);
+}
+
+/** One property's share of a composite token in the same form. */
+export function settledMember(
+  property: Property,
+  token: Token,
+  member: Member,
+  rootFontSize: number,
+): string {
+  const share = memberValue(token, member);
+  if (share === null) return settledText(property, absentMember(token.type, member.key), rootFontSize);
+  if (share.type === 'color') return colorHex(share.value as TokenColor);
+  return settledText(property, valueCss(share.type, share.value), rootFontSize);
+}
+
+/** A member of a composite token's value with its type; `null` where the token leaves it out. */
+export function memberValue(token: Token, member: Member): { type: string; value: unknown } | null {
+  const value = (token.value as Readonly<Record<string, unknown>> | null)?.[member.key];
+  const type = compositeMembers(token.type)[member.key];
+  return value === undefined || type === undefined ? null : { type, value };
 }
 
 const SUFFIX = { length: 'px', time: 'ms', number: '' } as const;

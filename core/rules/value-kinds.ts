@@ -31,6 +31,9 @@ export const VALUE_KINDS = {
   lineStyle: { tokenTypes: ['strokeStyle'], calc: null, words: 'a line style', example: 'solid' },
   shadow: { tokenTypes: ['shadow'], calc: null, words: 'shadows', example: '0 0 0 2px #5b5fc7' },
   image: { tokenTypes: ['gradient'], calc: null, words: 'an image', example: 'none' },
+  border: { tokenTypes: ['border'], calc: null, words: '', example: '' },
+  typography: { tokenTypes: ['typography'], calc: null, words: '', example: '' },
+  transition: { tokenTypes: ['transition'], calc: null, words: '', example: '' },
   keyword: { tokenTypes: [], calc: null, words: 'a keyword', example: '' },
   text: { tokenTypes: [], calc: null, words: 'CSS text', example: '' },
 } as const satisfies Record<string, ValueKind>;

@@ -1,8 +1,8 @@
 import { generate, lexer, parse, type CssNode } from 'css-tree';
 import { oneOf } from '../formats/problem';
 import { nearest } from '../formats/suggest';
-import { CalcSyntaxError, parseCalc, type Calc } from './calc';
-import { PROPERTY_NAMES, propertyNamed, type Property } from './property-registry';
+import { calcReferences, CalcSyntaxError, parseCalc, type Calc } from './calc';
+import { PROPERTY_NAMES, propertyNamed, type Member, type Property } from './property-registry';
 import { valueKind } from './value-kinds';
 
 /** A value that a rule sets, read from its text. */
@@ -13,7 +13,20 @@ export type Value =
       /** As CSS writes it, safe in a stylesheet. */ readonly css: string;
     }
   | { readonly kind: 'token'; readonly text: string; readonly key: string }
-  | { readonly kind: 'calc'; readonly text: string; readonly calc: Calc };
+  | { readonly kind: 'calc'; readonly text: string; readonly calc: Calc }
+  /** One property's share of a composite token. */
+  | { readonly kind: 'member'; readonly text: string; readonly key: string; readonly member: Member };
+
+/** The one token that a value names outside a calculation, if it does. */
+export const tokenOf = (value: Value): string | null =>
+  value.kind === 'token' || value.kind === 'member' ? value.key : null;
+
+/** Keys of all tokens that a value names. */
+export function tokensIn(value: Value): readonly string[] {
+  if (value.kind === 'calc') return calcReferences(value.calc).tokens;
+  const token = tokenOf(value);
+  return token === null ? [] : [token];
+}
 
 export type ReadValue =
   { ok: true; value: Value } | { ok: false; code: string; message: string; suggestion?: string };
@@ -36,6 +49,7 @@ function read(property: Property, text: string): ReadValue {
   if (text === '') return wrong(property, text, 'is empty');
   const token = /^\{([^{}]+)\}$/.exec(text);
   if (token) return { ok: true, value: { kind: 'token', text, key: token[1]!.trim() } };
+  if (property.members.length > 0) return wrong(property, text, notComposite(property));
   if (/^(calc|min|max|clamp)\(/i.test(text)) return readCalculation(property, text);
   if (/[{}@]/.test(text)) {
     return wrong(
@@ -84,6 +98,10 @@ function parseValue(text: string): CssNode | null {
     return null;
   }
 }
+
+/** A composite takes tokens only; what else is meant goes into its members. */
+const notComposite = (property: Property): string =>
+  `is no token; without one, set ${property.members.map(member => member.property).join(', ')}`;
 
 function wrong(property: Property, text: string, reason: string, suggestion?: string): ReadValue {
   const kind = valueKind(property.kind);

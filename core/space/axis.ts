@@ -18,6 +18,8 @@ export interface Axis {
   readonly description: string;
   /** In meaningful order. */
   readonly values: readonly AxisValue[];
+  /** Place of each value by its id. */
+  readonly indexOf: ReadonlyMap<string, number>;
   /** Index of the default (option) or of the value at rest (state). */
   readonly rest: number;
   readonly ladder: boolean;
@@ -107,6 +109,7 @@ function readOption(document: AxisDocument, at: string, problems: ProblemList): 
       title: title ?? readable(id).toLowerCase(),
       description: description ?? '',
     })),
+    indexOf: new Map(ids.map((id, index) => [id, index])),
     rest,
     ladder: false,
     state: null,
@@ -155,6 +158,7 @@ function readState(document: AxisDocument, at: string, problems: ProblemList): A
       title: written.get(value.id)?.title ?? value.words,
       description: written.get(value.id)?.description ?? value.meaning,
     })),
+    indexOf: new Map(kept.map((value, index) => [value.id, index])),
     rest: 0,
     ladder: row.ladder,
     state: row,

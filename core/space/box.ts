@@ -53,13 +53,3 @@ export function subtract(a: Box, b: Box): Box[] {
   }
   return pieces;
 }
-
-/** Whether `box` is wholly covered by the union of `cover`. */
-export function isCovered(box: Box, cover: readonly Box[]): boolean {
-  let open: Box[] = [box];
-  for (const other of cover) {
-    if (open.length === 0) return true;
-    open = open.flatMap(piece => subtract(piece, other));
-  }
-  return open.length === 0;
-}

@@ -1,8 +1,10 @@
-import { intersect, isEmpty, withMask, type Box } from './box';
-import { joined } from './simplify';
+import { isEmpty, subtract, withMask, type Box } from './box';
+import { joined } from './join';
 
 /** A limit over a space's axes: inside `region`, each axis counts as the first allowed value when it is not allowed. */
 export interface Limit {
+  /** Place in the document. */
+  readonly index: number;
   readonly region: Box;
   readonly holds: readonly { readonly axis: number; readonly allowed: number; readonly first: number }[];
   readonly because: string;
@@ -18,7 +20,7 @@ export interface Piece {
 export class UnsettledLimits extends Error {
   constructor(
     readonly combination: readonly number[],
-    /** Indices of the limits that act in the circle. */
+    /** Places in the document of the limits that act in the circle. */
     readonly limits: readonly number[],
   ) {
     super('These limits never settle.');
@@ -26,33 +28,52 @@ export class UnsettledLimits extends Error {
   }
 }
 
+/** What one limit makes of a combination, or `null` where it is not broken. */
+export function appliedOnce(raw: readonly number[], limit: Limit): number[] | null {
+  if (!limit.region.every((mask, axis) => (mask >> raw[axis]!) & 1)) return null;
+  const broken = limit.holds.filter(({ axis, allowed }) => !((allowed >> raw[axis]!) & 1));
+  if (broken.length === 0) return null;
+  const result = [...raw];
+  for (const { axis, first } of broken) result[axis] = first;
+  return result;
+}
+
 /** Applies limits to one combination (value indices) until nothing changes; also tells which limits acted. */
 export function settle(
   raw: readonly number[],
   limits: readonly Limit[],
-): { combination: number[]; acted: readonly number[] } {
+): { combination: number[]; acted: readonly Limit[] } {
   let combination = [...raw];
-  const acted: number[] = [];
+  const acted = new Set<Limit>();
   const seen = new Set([combination.join()]);
   for (let index = 0; index < limits.length;) {
-    const limit = limits[index]!;
-    const inside = limit.region.every((mask, axis) => (mask >> combination[axis]!) & 1);
-    const broken = inside
-      ? limit.holds.filter(({ axis, allowed }) => !((allowed >> combination[axis]!) & 1))
-      : [];
-    if (broken.length === 0) {
+    const next = appliedOnce(combination, limits[index]!);
+    if (!next) {
       index++;
       continue;
     }
-    combination = [...combination];
-    for (const { axis, first } of broken) combination[axis] = first;
-    acted.push(index);
-    if (seen.has(combination.join())) throw new UnsettledLimits(raw, [...new Set(acted)]);
+    combination = next;
+    acted.add(limits[index]!);
+    if (seen.has(combination.join()))
+      throw new UnsettledLimits(
+        raw,
+        [...acted].map(limit => limit.index),
+      );
     seen.add(combination.join());
     index = 0;
   }
-  return { combination, acted: [...new Set(acted)] };
+  return { combination, acted: [...acted] };
 }
+
+/** Limits so entangled that they part the space into more pieces than anybody could oversee. */
+export class TangledLimits extends Error {
+  constructor() {
+    super(`These limits part the space into more than ${MAX_PIECES} pieces.`);
+    this.name = 'TangledLimits';
+  }
+}
+
+const MAX_PIECES = 1500;
 
 interface OpenPiece extends Piece {
   /** Targets passed through, to notice a circle. */
@@ -70,18 +91,19 @@ export function piecesOf(full: Box, limits: readonly Limit[]): Piece[] {
     const parts = applyFirst(piece, limits);
     if (parts) open.push(...parts);
     else settled.push({ box: piece.box, target: piece.target });
+    if (open.length + settled.length > MAX_PIECES) throw new TangledLimits();
   }
   return joinAlike(settled);
 }
 
 /** Splits a piece by the first limit that acts in it, or gives `null` when none does. */
 function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | null {
-  for (const [index, limit] of limits.entries()) {
+  for (const limit of limits) {
     const inside = restrict(piece, limit.region);
     if (!inside) continue;
     const violations = limit.holds.map(hold => ({ ...hold, bad: violating(piece, inside, hold) }));
     if (violations.every(({ bad }) => bad === 0)) continue;
-    const outside = outsideOf(piece.box, inside).map(box => ({ ...piece, box }));
+    const outside = subtract(piece.box, inside).map(box => ({ ...piece, box }));
     // Inside, each held axis is split into the values that stay and the values that are changed.
     let parts: { box: Box; target: readonly number[]; changed: boolean }[] = [
       { box: inside, target: piece.target, changed: false },
@@ -98,7 +120,7 @@ function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | n
         return stays === 0 ? [change] : [{ ...part, box: withMask(part.box, axis, stays) }, change];
       });
     }
-    return [...outside, ...parts.map(part => nextPiece(piece, part, index))];
+    return [...outside, ...parts.map(part => nextPiece(piece, part, limit))];
   }
   return null;
 }
@@ -106,10 +128,10 @@ function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | n
 function nextPiece(
   piece: OpenPiece,
   part: { box: Box; target: readonly number[]; changed: boolean },
-  limit: number,
+  limit: Limit,
 ): OpenPiece {
   if (!part.changed) return { ...piece, box: part.box };
-  const state = `${limit}:${part.target.join()}`;
+  const state = `${limit.index}:${part.target.join()}`;
   if (piece.passed.includes(state)) {
     const raw = part.box.map(mask => 31 - Math.clz32(mask & -mask));
     throw new UnsettledLimits(raw, [...new Set(piece.passed.map(text => Number(text.split(':')[0])))]);
@@ -134,17 +156,6 @@ function violating(piece: Piece, inside: Box, hold: Limit['holds'][number]): num
   return (hold.allowed >> fixed) & 1 ? 0 : inside[hold.axis]!;
 }
 
-function outsideOf(box: Box, inside: Box): Box[] {
-  const parts: Box[] = [];
-  let rest = box;
-  for (let axis = 0; axis < box.length; axis++) {
-    const out = rest[axis]! & ~inside[axis]!;
-    if (out !== 0) parts.push(withMask(rest, axis, out));
-    rest = withMask(rest, axis, inside[axis]!);
-  }
-  return parts;
-}
-
 const replaced = (target: readonly number[], axis: number, value: number): number[] =>
   target.map((old, index) => (index === axis ? value : old));
 
@@ -157,20 +168,4 @@ function joinAlike(pieces: readonly Piece[]): Piece[] {
   return [...byTarget.values()].flatMap(alike =>
     joined(alike.map(({ box }) => box)).map(box => ({ box, target: alike[0]!.target })),
   );
-}
-
-/** The image of a whole piece inside `region` counts once per allowed combination: only untouched pieces are allowed. */
-export const isUntouched = (piece: Piece): boolean => piece.target.every(value => value < 0);
-
-/** All raw combinations, as boxes, that the limits take into `region`. */
-export function preimage(pieces: readonly Piece[], region: Box): Box[] {
-  return pieces.map(piece => restrict(piece, region)).filter(box => box !== null);
-}
-
-/** The allowed combinations inside `region`, as disjoint boxes. */
-export function allowedIn(pieces: readonly Piece[], region: Box): Box[] {
-  return pieces
-    .filter(isUntouched)
-    .map(piece => intersect(piece.box, region))
-    .filter(box => !isEmpty(box));
 }

@@ -1,11 +1,15 @@
-import type { ComponentDocument, ConditionDocument, LimitDocument } from '../formats/component-document';
+import type { ComponentDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import type { ProblemList } from '../formats/problem';
 import { readAxes, type Axis } from './axis';
-import { volume, type Box } from './box';
-import { readCondition } from './condition';
-import { allowedIn, piecesOf, preimage, settle, UnsettledLimits, type Limit, type Piece } from './limits';
-import { simplify } from './simplify';
+import { isEmpty, type Box } from './box';
+import { EVERYWHERE, NOWHERE, Extents, type Extent } from './extent';
+import { effectOf } from './limit-effect';
+import { limitClusters, preimage, type LimitCluster } from './limit-clusters';
+import { orderDependence, type OrderDependence } from './limit-order';
+import { settle, TangledLimits, UnsettledLimits, type Limit } from './limits';
+import { readableCover } from './readable-cover';
+import { readLimits } from './read-limits';
 
 /** A combination as people write it: axis to value. */
 export interface Combination {
@@ -15,39 +19,44 @@ export interface Combination {
 /** The space of a component's combinations, with its limits compiled. */
 export class Space {
   readonly full: Box;
-  private readonly pieces: readonly Piece[];
+  readonly extents: Extents;
+  /** The combinations that the limits leave as they are. */
+  readonly allowed: Extent;
+  /** All others. */
+  readonly never: Extent;
   private readonly indexOfAxis: ReadonlyMap<string, number>;
 
   private constructor(
     readonly axes: readonly Axis[],
     readonly limits: readonly Limit[],
-    pieces: readonly Piece[],
+    private readonly clusters: readonly LimitCluster[],
   ) {
     this.full = fullBox(axes);
-    this.pieces = pieces;
+    this.extents = new Extents(this.full);
+    this.never = this.extents.union(limits.map(limit => this.brokenWhere(limit)));
+    this.allowed = this.extents.minus(EVERYWHERE, this.never);
     this.indexOfAxis = new Map(axes.map((axis, index) => [axis.id, index]));
   }
 
   /** Compiles axes and limits of a document; what cannot be read is reported and left out. */
-  static read(document: ComponentDocument, problems: ProblemList): Space {
+  static read(document: Pick<ComponentDocument, 'axes' | 'limits'>, problems: ProblemList): Space {
     const axes = readAxes(document.axes ?? [], problems);
-    const limits = (document.limits ?? []).flatMap(
-      (limit, index) => readLimit(limit, index, axes, problems) ?? [],
-    );
+    const limits = readLimits(document.limits ?? [], axes, problems);
+    const full = fullBox(axes);
     try {
-      return new Space(axes, limits, piecesOf(fullBox(axes), limits));
+      const clusters = limitClusters(full, limits);
+      const space = new Space(axes, limits, clusters);
+      for (const cluster of clusters) {
+        const found = orderDependence(cluster, limits);
+        if (found) space.reportOrder(found, problems);
+      }
+      return space;
     } catch (error) {
-      if (!(error instanceof UnsettledLimits)) throw error;
-      const where = error.combination
-        .map((value, axis) => `${axes[axis]!.id} ${axes[axis]!.values[value]!.id}`)
-        .join(', ');
-      const names = error.limits.map(index => index + 1).join(' and ');
-      problems.error(
-        pointer('limits', error.limits[0] ?? 0),
-        'unsettled-limits',
-        `Limits ${names} push each other round without end, for example at ${where}.`,
-      );
-      return new Space(axes, [], piecesOf(fullBox(axes), []));
+      const space = new Space(axes, [], []);
+      if (error instanceof UnsettledLimits) space.reportCircle(error, problems);
+      else if (error instanceof TangledLimits) problems.error('/limits', 'tangled-limits', error.message);
+      else throw error;
+      return space;
     }
   }
 
@@ -58,40 +67,101 @@ export class Space {
   /** Value indices for a written combination: unnamed axes at rest, unknown names ignored. */
   indices(combination: Combination): number[] {
     return this.axes.map(axis => {
-      const index = axis.values.findIndex(value => value.id === combination[axis.id]);
-      return index < 0 ? axis.rest : index;
+      const index = axis.indexOf.get(combination[axis.id] ?? '');
+      return index ?? axis.rest;
     });
   }
 
   /** The written form of value indices, every axis named. */
   written(indices: readonly number[]): Combination {
-    return Object.fromEntries(this.axes.map((axis, index) => [axis.id, axis.values[indices[index]!]!.id]));
+    const combination: Record<string, string> = {};
+    this.axes.forEach((axis, index) => (combination[axis.id] = axis.values[indices[index]!]!.id));
+    return combination;
   }
 
   /** What the limits make of a raw combination, and the reasons of the limits that changed something. */
   settled(raw: readonly number[]): { combination: readonly number[]; because: readonly string[] } {
+    if (this.extents.has(this.allowed, raw)) return { combination: raw, because: [] };
     const { combination, acted } = settle(raw, this.limits);
     return {
       combination,
-      because: acted.map(index => this.limits[index]!.because).filter(text => text !== ''),
+      because: acted.map(limit => limit.because).filter(text => text !== ''),
     };
+  }
+
+  /** The allowed combinations of a region. */
+  allowedIn(region: Box): Extent {
+    return this.extents.and(this.extents.of(region), this.allowed);
   }
 
   /** Number of allowed combinations in a region; the whole space by default. */
   count(region: Box = this.full): bigint {
-    return allowedIn(this.pieces, region).reduce((sum, box) => sum + volume(box), 0n);
+    return this.extents.count(this.allowedIn(region));
   }
 
-  /** The allowed combinations of a region as disjoint boxes. */
-  allowed(region: Box = this.full): Box[] {
-    return allowedIn(this.pieces, region);
+  /** All raw combinations that count as some combination of `region`. */
+  reachedFrom(region: Box): Extent {
+    return preimage(this.extents, this.clusters, region);
   }
 
-  /** Few wide boxes of all raw combinations that count as some combination of `region`. */
-  reachedFrom(region: Box): Box[] {
-    return simplify(preimage(this.pieces, region), this.full);
+  /** Few wide boxes for an extent of allowed combinations; what can never occur is left out of account. */
+  readable(extent: Extent): Box[] {
+    return readableCover(this.extents, extent, this.never);
+  }
+
+  /** Where a limit, taken alone, is broken. */
+  brokenWhere(limit: Limit): Extent {
+    const { extents, full } = this;
+    if (isEmpty(limit.region)) return NOWHERE;
+    const kept = [...full];
+    for (const { axis, allowed } of limit.holds) kept[axis]! &= allowed;
+    return extents.minus(extents.of(limit.region), extents.of(kept));
+  }
+
+  /** The raw combinations that would settle otherwise without a limit. */
+  effectOf(limit: Limit): Extent {
+    const place = this.limits.indexOf(limit);
+    const cluster = this.clusters.find(each => each.limits.includes(place));
+    return cluster ? effectOf(this.extents, cluster, this.limits, limit) : NOWHERE;
+  }
+
+  private reportCircle(found: UnsettledLimits, problems: ProblemList): void {
+    const places = found.limits;
+    problems.error(
+      pointer('limits', places[0] ?? 0),
+      'unsettled-limits',
+      `Limits ${numbers(places)} push each other round without end, for example at ${this.words(found.combination)}.`,
+    );
+  }
+
+  private reportOrder(found: OrderDependence, problems: ProblemList): void {
+    const [first, second] = found.limits.map(index => this.limits[index]!.index) as [number, number];
+    const [one, other] = found.results.map(result => this.changes(found.witness, result));
+    problems.error(
+      pointer('limits', second),
+      'order-dependent-limits',
+      `The result of limits ${numbers([first, second])} depends on which is applied first: ` +
+        `${this.words(found.witness)} becomes ${one} or ${other}.`,
+    );
+  }
+
+  private words(combination: readonly number[]): string {
+    return combination
+      .map((value, axis) => `${this.axes[axis]!.id} ${this.axes[axis]!.values[value]!.id}`)
+      .join(', ');
+  }
+
+  /** The axes in which a result differs, in words. */
+  private changes(before: readonly number[], after: readonly number[]): string {
+    const changed = after.flatMap((value, axis) =>
+      value === before[axis] ? [] : [`${this.axes[axis]!.id} ${this.axes[axis]!.values[value]!.id}`],
+    );
+    return changed.length > 0 ? changed.join(', ') : 'nothing else';
   }
 }
+
+/** `1 and 3`: places in the list of limits, counted from 1. */
+const numbers = (places: readonly number[]): string => places.map(place => place + 1).join(' and ');
 
 /** Whether a combination (value indices) lies in a box. */
 export function inBox(box: Box, indices: readonly number[]): boolean {
@@ -100,25 +170,3 @@ export function inBox(box: Box, indices: readonly number[]): boolean {
 }
 
 const fullBox = (axes: readonly Axis[]): Box => axes.map(axis => 2 ** axis.values.length - 1);
-
-function readLimit(
-  document: LimitDocument,
-  index: number,
-  axes: readonly Axis[],
-  problems: ProblemList,
-): Limit | null {
-  const at = pointer('limits', index);
-  const region = readCondition(document.while, axes, `${at}/while`, problems);
-  // What a limit holds is a plain set of values: "away" means away, not "at least away".
-  const exact: ConditionDocument = Object.fromEntries(
-    Object.entries(document.holds).map(([axis, value]) => [axis, [value].flat()]),
-  );
-  const held = readCondition(exact, axes, `${at}/holds`, problems);
-  if (!region || !held) return null;
-  const holds = Object.entries(exact).map(([id, values]) => {
-    const axis = axes.findIndex(candidate => candidate.id === id);
-    const first = axes[axis]!.values.findIndex(value => value.id === values[0]);
-    return { axis, allowed: held[axis]!, first };
-  });
-  return { region, holds, because: document.because ?? '' };
-}

@@ -33,7 +33,7 @@ const states = fc.subarray(
   { maxLength: 3 },
 );
 
-const axes = fc
+export const randomAxes = fc
   .tuple(
     fc.array(fc.constantFrom('a', 'b', 'c'), { maxLength: 2 }).map(ids => [...new Set(ids)]),
     states,
@@ -43,7 +43,7 @@ const axes = fc
 export const valuesOf = (axis: AxisDocument): string[] =>
   (axis.values ?? STATE_CATALOGUE.find(row => row.id === axis.id)!.values).map(value => value.id);
 
-const conditionOver = (all: readonly AxisDocument[]): fc.Arbitrary<ConditionDocument> =>
+export const conditionOver = (all: readonly AxisDocument[]): fc.Arbitrary<ConditionDocument> =>
   fc
     .subarray([...all], { maxLength: Math.min(3, all.length) })
     .chain(chosen => fc.tuple(...chosen.map(axis => wanted(axis).map(value => [axis.id, value] as const))))
@@ -64,6 +64,9 @@ const limitOver = (all: readonly AxisDocument[]): fc.Arbitrary<LimitDocument> =>
     .chain(cut => fc.tuple(conditionOver(all.slice(cut)), conditionOver(all.slice(0, cut))))
     .map(([condition, holds]) => ({ while: condition, holds }));
 
+export const settlingLimits = (all: readonly AxisDocument[]): fc.Arbitrary<LimitDocument[]> =>
+  all.length > 1 ? fc.array(limitOver(all), { maxLength: 3 }) : fc.constant([]);
+
 const rulesOver = (all: readonly AxisDocument[]): fc.Arbitrary<RuleDocument[]> => {
   const setting = fc
     .constantFrom(...Object.keys(PROPERTIES))
@@ -78,10 +81,10 @@ const rulesOver = (all: readonly AxisDocument[]): fc.Arbitrary<RuleDocument[]> =
     .map(rules => rules.map((each, index) => ({ id: `r${index}`, ...each, set: { ...each.set } })));
 };
 
-export const randomComponent: fc.Arbitrary<ComponentDocument> = axes.chain(all =>
+export const randomComponent: fc.Arbitrary<ComponentDocument> = randomAxes.chain(all =>
   fc
     .record({
-      limits: all.length > 1 ? fc.array(limitOver(all), { maxLength: 3 }) : fc.constant([]),
+      limits: settlingLimits(all),
       rules: rulesOver(all),
     })
     .map(rest => ({

@@ -1,6 +1,7 @@
-import { isObject, pointerSteps, type Step } from '../formats/json';
+import { isObject, pointer, pointerSteps, valueAt, type Step } from '../formats/json';
 import { ProblemList, type Problem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
+import { mediaQuery } from './media-query';
 import { mergeTrees, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
 import type { Documents } from '../formats/document-kinds';
 
@@ -10,6 +11,8 @@ export interface Modifier {
   readonly contexts: readonly string[];
   /** `null` when the document gives none: then every input must name a context. */
   readonly default: string | null;
+  /** Media query in which a context holds where the page names none, by context. */
+  readonly media: ReadonlyMap<string, string>;
 }
 
 /** One context for each modifier: `{ theme: 'night' }`. */
@@ -143,12 +146,31 @@ class ResolverReader {
     }
     if (!this.modifiers.some(modifier => modifier.name === name)) {
       const known = typeof preset === 'string' && names.includes(preset) ? preset : null;
-      this.modifiers.push({ name, contexts: names, default: known });
+      this.modifiers.push({ name, contexts: names, default: known, media: this.media(body, names, at) });
     }
     const trees = names.map(
       context => [context, this.sources(contexts[context], [...at, 'contexts', context])] as const,
     );
     return [{ modifier: name, trees: new Map(trees) }];
+  }
+
+  /** `$extensions.periwinkle.media`: what the format itself has no place for. */
+  private media(body: Record<string, unknown>, contexts: readonly string[], at: Step[]): Map<string, string> {
+    const steps = ['$extensions', 'periwinkle', 'media'];
+    const queries = valueAt(body, steps);
+    const media = new Map<string, string>();
+    for (const [context, query] of Object.entries(isObject(queries) ? queries : {})) {
+      const here = [...at, ...steps, context];
+      const css = typeof query === 'string' ? mediaQuery(query) : null;
+      if (!contexts.includes(context)) {
+        this.fail(here, 'unknown-context', `“${context}” is no context here.`, nearest(context, contexts));
+      } else if (css === null) {
+        this.fail(here, 'wrong-value', 'This must be a media query such as “(prefers-color-scheme: dark)”.');
+      } else {
+        media.set(context, css);
+      }
+    }
+    return media;
   }
 
   private sources(list: unknown, at: Step[]): DeclaredGroup {
@@ -196,7 +218,7 @@ class ResolverReader {
   }
 
   private fail(at: Step[], code: string, message: string, suggestion?: string): void {
-    const origin: Origin = { file: this.file, pointer: `/${at.join('/')}` };
+    const origin: Origin = { file: this.file, pointer: pointer(...at) };
     this.report(origin, (list, here) => list.error(here, code, message, suggestion));
   }
 }

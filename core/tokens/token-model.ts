@@ -10,6 +10,10 @@ import {
   type Resolver,
 } from './resolver';
 import { resolveTokens, type TokenSet } from './token-set';
+import type { DeclaredGroup } from './token-tree';
+
+/** So many contexts are looked at one by one. */
+const MAX_CONTEXTS = 64;
 
 /** The tokens of a system in all its contexts; each context is resolved when first asked for, then kept. */
 export class TokenModel {
@@ -53,6 +57,37 @@ export class TokenModel {
     return new Map(
       modifier.contexts.map(context => [context, this.in({ ...usual, [modifier.name]: context })]),
     );
+  }
+
+  /** The token sets of all contexts; where these are too many, along each modifier only. */
+  everyContext(): TokenSet[] {
+    const all =
+      this.contextCount() <= MAX_CONTEXTS
+        ? this.modifiers.reduce<ContextInput[]>(
+            (inputs, { name, contexts }) =>
+              inputs.flatMap(input => contexts.map(context => ({ ...input, [name]: context }))),
+            [{}],
+          )
+        : this.modifiers.flatMap(({ name, contexts }) =>
+            contexts.map(context => ({ ...this.usualInput(), [name]: context })),
+          );
+    return all.map(input => this.in(input));
+  }
+
+  /** The modifiers of which some context declares a token, by the token's key. */
+  declaredBy(): ReadonlyMap<string, ReadonlySet<string>> {
+    const declared = new Map<string, Set<string>>();
+    const visit = (group: DeclaredGroup, names: readonly string[], modifier: string): void => {
+      for (const [name, member] of group.members) {
+        const here = [...names, name];
+        if (member.kind === 'group') visit(member, here, modifier);
+        else declared.set(here.join('.'), (declared.get(here.join('.')) ?? new Set()).add(modifier));
+      }
+    };
+    for (const { modifier, trees } of this.resolver.layers) {
+      if (modifier !== null) for (const tree of trees.values()) visit(tree, [], modifier);
+    }
+    return declared;
   }
 
   /** How many contexts there are in all. */

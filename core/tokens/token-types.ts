@@ -24,6 +24,10 @@ interface TypeRow {
   /** The value in its one written form (weights as numbers). */
   readonly settle?: (value: unknown) => unknown;
   readonly css: (value: never, link: Link) => string;
+  /** Types of a composite's members. */
+  readonly members?: Readonly<Record<string, string>>;
+  /** What holds, as CSS, where a composite leaves a member out; the others it must have. */
+  readonly absent?: Readonly<Record<string, string>>;
 }
 
 const fault = (message: string, at: readonly Step[] = [], suggestion?: string): ValueFault[] => [
@@ -80,17 +84,17 @@ function family(name: string): string {
     : cssString(name);
 }
 
-/** A composite: members with their types; `optional` ones may be missing. */
+/** A composite: members with their types; those with a text in `absent` may be missing. */
 function composite(
   members: Readonly<Record<string, string>>,
   css: (part: (name: string) => string) => string,
-  optional: readonly string[] = [],
+  absent: Readonly<Record<string, string>> = {},
 ): TypeRow {
   return {
     check(value) {
       if (!isObject(value)) return fault(`must be an object with ${oneOf(Object.keys(members))}`);
       return Object.entries(members).flatMap(([name, type]) => {
-        if (!(name in value)) return optional.includes(name) ? [] : fault(`“${name}” is missing`);
+        if (!(name in value)) return name in absent ? [] : fault(`“${name}” is missing`);
         return below(name, valueFaults(type, value[name]));
       });
     },
@@ -103,6 +107,8 @@ function composite(
         ]),
       );
     },
+    members,
+    absent,
     css: (value: Record<string, unknown>, link) =>
       css(name => (value[name] === undefined ? '' : valueCss(members[name]!, value[name], link))),
   };
@@ -245,7 +251,7 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
   transition: composite(
     { duration: 'duration', delay: 'duration', timingFunction: 'cubicBezier' },
     part => [part('duration'), part('timingFunction'), part('delay')].filter(Boolean).join(' '),
-    ['delay'],
+    { delay: '0ms' },
   ),
   shadow: listOf(oneShadow, true, parts => parts.join(', '), 'shadow'),
   gradient: listOf(stop, false, parts => `linear-gradient(${parts.join(', ')})`, 'gradient'),
@@ -262,13 +268,20 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
         /^ /,
         '',
       ),
-    ['letterSpacing', 'fontWeight', 'lineHeight'],
+    { letterSpacing: 'normal', fontWeight: '400', lineHeight: 'normal' },
   ),
 };
 
 function below(step: Step, faults: readonly ValueFault[]): ValueFault[] {
   return faults.map(inner => ({ ...inner, at: [step, ...inner.at] }));
 }
+
+/** Types of the members of a composite type, and what holds where one is left out; empty for other types. */
+export const compositeMembers = (type: string): Readonly<Record<string, string>> =>
+  TOKEN_TYPES[type]?.members ?? {};
+
+export const absentMember = (type: string, member: string): string =>
+  TOKEN_TYPES[type]?.absent?.[member] ?? '';
 
 /** Faults of a value of a type; a reference in its place counts as right here. */
 export function valueFaults(type: string, value: unknown): ValueFault[] {

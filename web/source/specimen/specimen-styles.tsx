@@ -4,8 +4,8 @@ import { HELD, SHIPPED, type SelectorScheme } from '@periwinkle/core/emit/select
 import type { System } from '@periwinkle/core/rules/system';
 import { LiveSheet } from './live-sheet';
 
-type SchemeName = SelectorScheme['name'];
-const SCHEMES: Record<SchemeName, SelectorScheme> = { held: HELD, shipped: SHIPPED };
+const SCHEMES = { held: HELD, shipped: SHIPPED } satisfies Record<string, SelectorScheme>;
+type SchemeName = keyof typeof SCHEMES;
 
 /** The live stylesheets of a system's components, one per component and scheme, shared by all its specimens. */
 export class SpecimenSheets {

@@ -3,6 +3,7 @@ import type { TokenReach } from '@periwinkle/core/questions/token-reach';
 import type { Component } from '@periwinkle/core/rules/component';
 import type { System } from '@periwinkle/core/rules/system';
 import { bits, type Box } from '@periwinkle/core/space/box';
+import type { Extent } from '@periwinkle/core/space/extent';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
 import { counted } from '../common/numbers';
@@ -26,12 +27,12 @@ export function ReachStrip({
   const shown = useMemo(
     () =>
       reach.components
-        .flatMap(({ component, rules }) =>
-          rules.map(rule => ({
-            component,
-            rule: rule.id,
-            wants: plainestIn(component.space.allowed(rule.region), component),
-          })),
+        .flatMap(({ component, rules, where }) =>
+          rules.flatMap(rule => {
+            const shows = component.space.extents.and(where, component.space.extents.of(rule.region));
+            const wants = plainestIn(shows, component);
+            return wants ? [{ component, rule: rule.id, wants }] : [];
+          }),
         )
         .slice(0, SHOWN),
     [reach],
@@ -60,13 +61,23 @@ export function ReachStrip({
   );
 }
 
-/** The combination among some boxes that departs least from rest and defaults. */
-function plainestIn(boxes: readonly Box[], component: Component): Combination {
-  const { axes } = component.space;
+/** So many boxes of an extent are looked at for its plainest combination. */
+const LOOKED_AT = 200;
+
+/** The combination that departs least from rest and defaults; `null` where there is none. */
+function plainestIn(where: Extent, component: Component): Combination | null {
+  const { axes, extents } = component.space;
   const atRest = (box: Box): number => box.filter((mask, index) => (mask >> axes[index]!.rest) & 1).length;
-  const [plainest] = [...boxes].sort((a, b) => atRest(b) - atRest(a));
-  if (!plainest) return {};
-  return component.space.written(
-    plainest.map((mask, index) => ((mask >> axes[index]!.rest) & 1 ? axes[index]!.rest : bits(mask)[0]!)),
+  let plainest: Box | null = null;
+  let looked = 0;
+  for (const box of extents.boxesOf(where)) {
+    if (!plainest || atRest(box) > atRest(plainest)) plainest = box;
+    if (++looked === LOOKED_AT) break;
+  }
+  return (
+    plainest &&
+    component.space.written(
+      plainest.map((mask, index) => ((mask >> axes[index]!.rest) & 1 ? axes[index]!.rest : bits(mask)[0]!)),
+    )
   );
 }

@@ -1,0 +1,82 @@
+import type { Component } from '../rules/component';
+import { propertyNamed } from '../rules/property-registry';
+import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
+import type { Declaration } from './declarations';
+
+/** Declarations of one rule on one part, before it is decided how to select for them. */
+export interface PlannedBlock {
+  readonly key: string;
+  readonly part: string;
+  readonly declarations: readonly Declaration[];
+  /** All raw combinations in which they must hold. */
+  readonly where: Extent;
+  /** Raw combinations in which they may hold as well, because later blocks say everything anew there. */
+  readonly free: Extent;
+}
+
+/** A block as a rule states it. */
+export type StatedBlock = Omit<PlannedBlock, 'free'>;
+
+/**
+ * Leaves out declarations that never win anywhere, and joins blocks of a part that declare the same as far as the order
+ * allows. One pass from the last block to the first, with one union and one difference a declaration.
+ */
+export function planBlocks(component: Component, stated: readonly StatedBlock[]): PlannedBlock[] {
+  const { extents } = component.space;
+  const later = new Map<string, Extent>();
+  const coverOf = (part: string, name: string): Extent =>
+    leavesOf(name).reduce<Extent>(
+      (cover, leaf) => extents.and(cover, later.get(`${part}.${leaf}`) ?? NOWHERE),
+      EVERYWHERE,
+    );
+  const planned: PlannedBlock[] = [];
+  for (const block of [...stated].reverse()) {
+    const alive = block.declarations.filter(
+      ([name]) => extents.minus(block.where, coverOf(block.part, name)) !== NOWHERE,
+    );
+    if (alive.length === 0) continue;
+    const free = alive.reduce<Extent>(
+      (all, [name]) => extents.and(all, coverOf(block.part, name)),
+      EVERYWHERE,
+    );
+    const here = { ...block, declarations: alive, free };
+    const twin = planned.findIndex(other => sameDeclarations(other, here));
+    // `planned` runs from the last block to the first: those in between are the ones before the twin in it.
+    if (twin >= 0 && planned.slice(twin + 1).every(other => !interfere(other, here))) {
+      const other = planned[twin]!;
+      planned[twin] = { ...other, where: extents.or(other.where, block.where) };
+    } else {
+      planned.push(here);
+    }
+    for (const [name] of alive) {
+      for (const leaf of leavesOf(name)) {
+        const slot = `${block.part}.${leaf}`;
+        later.set(slot, extents.or(later.get(slot) ?? NOWHERE, block.where));
+      }
+    }
+  }
+  return planned.reverse();
+}
+
+/** The declared names that a name stands for: the sides of a shorthand, else itself. */
+function leavesOf(name: string): readonly string[] {
+  const longhands = propertyNamed(name)?.longhands ?? [];
+  return longhands.length > 0 ? longhands : [name];
+}
+
+const sameDeclarations = (a: StatedBlock, b: StatedBlock): boolean =>
+  a.part === b.part && declarationText(a) === declarationText(b);
+
+/** The declarations of a block as one text, to find equal ones. */
+export const declarationText = ({ declarations }: { declarations: readonly Declaration[] }): string =>
+  declarations.map(declaration => declaration.join(': ')).join('; ');
+
+/** Whether it matters which of two blocks comes first: they declare something in common on one part. */
+export function interfere(
+  a: { part: string; declarations: readonly Declaration[] },
+  b: { part: string; declarations: readonly Declaration[] },
+): boolean {
+  if (a.part !== b.part) return false;
+  const leaves = new Set(a.declarations.flatMap(([name]) => leavesOf(name)));
+  return b.declarations.some(([name]) => leavesOf(name).some(leaf => leaves.has(leaf)));
+}

@@ -1,0 +1,116 @@
+import type { ContextInput, Modifier } from '../tokens/resolver';
+import type { TokenModel } from '../tokens/token-model';
+import { variableName, variableText, type TokenVariable, type VariableGraph } from './token-variables';
+
+/** How a custom property depends on the modifiers. */
+export interface Dependence {
+  readonly name: string;
+  /** Modifiers by which its own text differs, in their order. */
+  readonly differsBy: readonly string[];
+  /** Those, and the ones by which anything it refers to differs, however indirectly. */
+  readonly dependsOn: readonly string[];
+  /** Its text in a context; `null` where the token is not there. */
+  readonly text: (input: ContextInput) => string | null;
+  readonly usual: ContextInput;
+}
+
+/** More contexts than these are not compared one by one; then every modifier that may matter counts as one that does. */
+const MAX_COMPARED = 1024;
+
+/** The dependence of each variable of a graph, in its order. */
+export function dependences(tokens: TokenModel, graph: VariableGraph, prefix: string): Dependence[] {
+  const usual = tokens.usualInput();
+  const candidates = candidateModifiers(tokens, graph, prefix);
+  const differing = new Map<string, readonly string[]>();
+  for (const [id, { variable }] of graph) {
+    const own = tokens.modifiers.filter(({ name }) => candidates.get(id)!.has(name));
+    differing.set(id, differsBy(variable, own, tokens, prefix));
+  }
+  const depending = spread(graph, id => new Set(differing.get(id)));
+  return [...graph].flatMap(([id, { variable }]) => {
+    const name = someName(variable, tokens, prefix);
+    if (name === null) return [];
+    return [
+      {
+        name,
+        differsBy: differing.get(id)!,
+        dependsOn: tokens.modifiers
+          .map(modifier => modifier.name)
+          .filter(each => depending.get(id)!.has(each)),
+        text: input => variableText(variable, tokens.in(input), prefix),
+        usual,
+      },
+    ];
+  });
+}
+
+/** A variable's name; a token may be there in some contexts only. */
+function someName(variable: TokenVariable, tokens: TokenModel, prefix: string): string | null {
+  for (const set of tokens.everyContext()) {
+    const name = variableName(variable, set, prefix);
+    if (name !== null) return name;
+  }
+  return null;
+}
+
+/**
+ * Modifiers that may have a say in a variable's text: those that declare its token, those along which it is seen to vary
+ * (a group may be extended elsewhere), and those of all that it refers to.
+ */
+function candidateModifiers(
+  tokens: TokenModel,
+  graph: VariableGraph,
+  prefix: string,
+): Map<string, Set<string>> {
+  const declaredBy = tokens.declaredBy();
+  const along = tokens.modifiers.map(modifier => ({ modifier, sets: [...tokens.along(modifier).values()] }));
+  return spread(graph, id => {
+    const { variable } = graph.get(id)!;
+    const seen = along
+      .filter(({ sets }) => new Set(sets.map(set => variableText(variable, set, prefix))).size > 1)
+      .map(({ modifier }) => modifier.name);
+    return new Set([...(declaredBy.get(variable.key) ?? []), ...seen]);
+  });
+}
+
+/** For each variable the union of what it has itself and what all have that it refers to. */
+function spread(graph: VariableGraph, own: (id: string) => Set<string>): Map<string, Set<string>> {
+  const all = new Map([...graph.keys()].map(id => [id, own(id)]));
+  for (let grown = true; grown;) {
+    grown = false;
+    for (const [id, { refersTo }] of graph) {
+      const mine = all.get(id)!;
+      const before = mine.size;
+      for (const other of refersTo) all.get(other)?.forEach(name => mine.add(name));
+      grown ||= mine.size > before;
+    }
+  }
+  return all;
+}
+
+/** Which of some modifiers make a difference to a variable's text in some context. */
+function differsBy(
+  variable: TokenVariable,
+  modifiers: readonly Modifier[],
+  tokens: TokenModel,
+  prefix: string,
+): string[] {
+  const number = modifiers.reduce((product, { contexts }) => product * contexts.length, 1);
+  if (number > MAX_COMPARED) return modifiers.map(modifier => modifier.name);
+  const inputs = modifiers.reduce<ContextInput[]>(
+    (all, { name, contexts }) =>
+      all.flatMap(input => contexts.map(context => ({ ...input, [name]: context }))),
+    [tokens.usualInput()],
+  );
+  const textOf = new Map(
+    inputs.map(input => [JSON.stringify(input), variableText(variable, tokens.in(input), prefix)]),
+  );
+  return modifiers
+    .filter(({ name, contexts }) =>
+      inputs.some(input => {
+        const here = textOf.get(JSON.stringify(input));
+        return contexts.some(context => textOf.get(JSON.stringify({ ...input, [name]: context })) !== here);
+      }),
+    )
+    .map(modifier => modifier.name);
+}

@@ -1,0 +1,131 @@
+import type { System } from '../rules/system';
+import { tokensIn } from '../rules/value-syntax';
+import { readReference, referencesIn } from '../tokens/references';
+import type { Token, TokenSet } from '../tokens/token-set';
+import { absentMember, compositeMembers, valueCss } from '../tokens/token-types';
+import { memberProperty, tokenProperty } from './token-names';
+
+/** What one custom property stands for: a token, or one member of a composite token. */
+export interface TokenVariable {
+  readonly id: string;
+  readonly key: string;
+  readonly member: string | null;
+}
+
+export const wholeToken = (key: string): TokenVariable => ({ id: key, key, member: null });
+
+const memberOf = (key: string, member: string): TokenVariable => ({ id: `${key}\n${member}`, key, member });
+
+/** The custom property's name; `null` where the token is not there. */
+export function variableName(variable: TokenVariable, set: TokenSet, prefix: string): string | null {
+  const path = set.byKey.get(variable.key)?.path;
+  if (path === undefined) return null;
+  return variable.member === null
+    ? tokenProperty(prefix, path)
+    : memberProperty(prefix, path, variable.member);
+}
+
+/** The custom property's text in one context, references to other tokens kept as `var()`; `null` where there is none. */
+export function variableText(variable: TokenVariable, set: TokenSet, prefix: string): string | null {
+  const token = set.byKey.get(variable.key);
+  if (!token) return null;
+  const { member } = variable;
+  if (member === null) return linkedText(token.type, token.raw, token.value, set, prefix);
+  const type = compositeMembers(token.type)[member];
+  if (type === undefined) return null;
+  const whole = readReference(token.raw);
+  const target = whole?.kind === 'alias' ? set.byKey.get(whole.key) : undefined;
+  if (target) return `var(${memberProperty(prefix, target.path, member)})`;
+  const value = (token.value as Readonly<Record<string, unknown>>)[member];
+  if (value === undefined) return absentMember(token.type, member);
+  return linkedText(
+    type,
+    whole ? value : (token.raw as Readonly<Record<string, unknown>>)[member],
+    value,
+    set,
+    prefix,
+  );
+}
+
+function linkedText(type: string, raw: unknown, value: unknown, set: TokenSet, prefix: string): string {
+  return valueCss(type, linkable(raw, value), part => {
+    const reference = readReference(part);
+    const target = reference?.kind === 'alias' ? set.byKey.get(reference.key) : undefined;
+    return target ? `var(${tokenProperty(prefix, target.path)})` : null;
+  });
+}
+
+/** The written value with its aliases kept, and everything else (pointers, weights by name) as resolved. */
+function linkable(raw: unknown, value: unknown): unknown {
+  if (readReference(raw)?.kind === 'alias') return raw;
+  if (readReference(raw)) return value;
+  if (Array.isArray(raw) && Array.isArray(value))
+    return raw.map((item, index) => linkable(item, value[index]));
+  if (typeof raw === 'object' && raw !== null && typeof value === 'object' && value !== null) {
+    const resolved = value as Record<string, unknown>;
+    return Object.fromEntries(
+      Object.entries(raw).map(([name, item]) => [name, linkable(item, resolved[name])]),
+    );
+  }
+  return value;
+}
+
+/** The variables to which a variable's text refers in one context. */
+function referredVariables(variable: TokenVariable, set: TokenSet): TokenVariable[] {
+  const token: Token | undefined = set.byKey.get(variable.key);
+  if (!token) return [];
+  const whole = readReference(token.raw);
+  const { member } = variable;
+  if (member !== null && whole) return whole.kind === 'alias' ? [memberOf(whole.key, member)] : [];
+  const raw = member === null ? token.raw : (token.raw as Readonly<Record<string, unknown>>)[member];
+  return referencesIn(raw).flatMap(({ reference }) =>
+    reference.kind === 'alias' ? [wholeToken(reference.key)] : [],
+  );
+}
+
+/** Variables, each with those that it refers to in any of some contexts. */
+export type VariableGraph = ReadonlyMap<string, { variable: TokenVariable; refersTo: readonly string[] }>;
+
+/** All variables that rules of any component use, also through other tokens, in the order of the token files. */
+export function usedVariables(system: System, sets: readonly TokenSet[]): VariableGraph {
+  const open: TokenVariable[] = [];
+  for (const component of system.components) {
+    for (const rule of component.rules) {
+      for (const { value } of rule.settings) {
+        if (value.kind === 'member') open.push(memberOf(value.key, value.member.key));
+        else open.push(...tokensIn(value).map(wholeToken));
+      }
+    }
+  }
+  return reachable(open, sets);
+}
+
+function reachable(start: readonly TokenVariable[], sets: readonly TokenSet[]): VariableGraph {
+  const open = [...start];
+  const found = new Map<string, { variable: TokenVariable; refersTo: readonly string[] }>();
+  for (let variable = open.pop(); variable; variable = open.pop()) {
+    if (found.has(variable.id)) continue;
+    const referred = sets.flatMap(set => referredVariables(variable!, set));
+    found.set(variable.id, { variable, refersTo: [...new Set(referred.map(each => each.id))] });
+    open.push(...referred);
+  }
+  const order = new Map(
+    [...new Set(sets.flatMap(set => [...set.byKey.keys()]))].map((key, place) => [key, place]),
+  );
+  return new Map(
+    [...found]
+      .filter(([, { variable }]) => order.has(variable.key))
+      .sort(([, a], [, b]) => {
+        const byKey = order.get(a.variable.key)! - order.get(b.variable.key)!;
+        return byKey || (a.variable.id < b.variable.id ? -1 : 1);
+      }),
+  );
+}
+
+/** Every variable there can be in one context: all tokens, and all members of composite ones. */
+export function everyVariable(set: TokenSet): TokenVariable[] {
+  return [...set.byKey.values()].flatMap(token => [
+    wholeToken(token.key),
+    ...Object.keys(compositeMembers(token.type)).map(member => memberOf(token.key, member)),
+  ]);
+}

@@ -1,0 +1,93 @@
+import type { Component, Rule } from '../rules/component';
+import type { Decision } from '../rules/read-decisions';
+import { slotsOf, type Slot, type Speaker } from '../rules/slots';
+import { contains, disjoint, type Box } from '../space/box';
+import { NOWHERE, type Extent } from '../space/extent';
+import type { Space } from '../space/space';
+import { kept } from './kept';
+import { lastWords } from './last-words';
+
+/**
+ * Two rules that both speak for a property, with different values, where nothing but their order decides: neither is the
+ * more special case of the other, and no later rule has the last word.
+ */
+export interface Contest {
+  /** `part.property`. */
+  readonly property: string;
+  readonly earlier: Rule;
+  /** Has the last word. */
+  readonly later: Rule;
+  readonly where: Extent;
+  readonly combinations: bigint;
+}
+
+/** All contests of a component, by property and then in the order of the rules; decided ones included. */
+export function contests(component: Component): Contest[] {
+  return [...slotsOf(component).values()].flatMap(slot => {
+    const inputs = slot.speakers.flatMap(({ rule, setting, direct }) => [
+      rule.id,
+      rule.region,
+      setting.text,
+      direct,
+    ]);
+    const found = kept(component.space, `contests ${slot.name}`, inputs, () => slotContests(component, slot));
+    // Kept contests name the rules of an earlier version, which may differ in other properties.
+    return found.map(contest => ({
+      ...contest,
+      earlier: slot.speakers[contest.places[0]]!.rule,
+      later: slot.speakers[contest.places[1]]!.rule,
+    }));
+  });
+}
+
+function slotContests(component: Component, slot: Slot): (Contest & { places: readonly [number, number] })[] {
+  const { space } = component;
+  const words = lastWords(component, slot);
+  return slot.speakers.flatMap((later, j) => {
+    if (words[j] === NOWHERE) return [];
+    return slot.speakers.slice(0, j).flatMap((earlier, i) => {
+      // What a rule says again, of a side after the shorthand, it says of that side only once.
+      if (slot.speakers[i + 1]!.rule === earlier.rule || !mayContest(earlier, later)) return [];
+      const where = space.extents.and(words[j]!, space.extents.of(earlier.rule.region));
+      if (where === NOWHERE || isNested(space, earlier.rule.region, later.rule.region)) return [];
+      return [
+        {
+          property: slot.name,
+          earlier: earlier.rule,
+          later: later.rule,
+          where,
+          combinations: space.extents.count(where),
+          places: [i, j] as const,
+        },
+      ];
+    });
+  });
+}
+
+/** Two shorthands contest the shorthand, not each of its sides again. */
+const mayContest = (a: Speaker, b: Speaker): boolean =>
+  (a.direct || b.direct) && a.setting.text !== b.setting.text && !disjoint(a.rule.region, b.rule.region);
+
+/** Whether the allowed combinations of one region all lie in the other. */
+function isNested(space: Space, a: Box, b: Box): boolean {
+  if (contains(a, b) || contains(b, a)) return true;
+  const { extents } = space;
+  return (
+    extents.minus(space.allowedIn(a), extents.of(b)) === NOWHERE ||
+    extents.minus(space.allowedIn(b), extents.of(a)) === NOWHERE
+  );
+}
+
+/** The decision that settles a contest, if one has been recorded. */
+export function decisionOn(component: Component, contest: Contest): Decision | undefined {
+  return component.decisions.find(
+    ({ earlier, later, properties }) =>
+      earlier === contest.earlier.id &&
+      later === contest.later.id &&
+      (properties === null || properties.includes(contest.property)),
+  );
+}
+
+/** The contests that nobody has decided. */
+export const openContests = (component: Component): Contest[] =>
+  contests(component).filter(contest => !decisionOn(component, contest));

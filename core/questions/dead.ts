@@ -1,0 +1,85 @@
+import type { Component, Rule } from '../rules/component';
+import { slotsOf, type Slot } from '../rules/slots';
+import { NOWHERE, type Extent } from '../space/extent';
+import type { Limit } from '../space/limits';
+import { lastWords } from './last-words';
+
+/** A rule, or one of its properties, that never has the last word. */
+export interface Dead {
+  readonly rule: Rule;
+  /** `part.property`; `null` for the whole rule. */
+  readonly property: string | null;
+  /** Why: it says nothing; its region never occurs; later rules always speak. */
+  readonly because: 'silent' | 'never' | 'covered';
+  /** The rules that have the last word in its stead, in order. */
+  readonly by: readonly Rule[];
+  /** The limits that keep its region from occurring. */
+  readonly limits: readonly Limit[];
+}
+
+/** Rules that never matter, and single properties of other rules that never do, in the order of the rules. */
+export function deadRules(component: Component): Dead[] {
+  const entries = slotEntries(component);
+  return component.rules.flatMap((rule): Dead[] => {
+    const none = { rule, by: [], limits: [] };
+    if (rule.settings.length === 0) return [{ ...none, property: null, because: 'silent' }];
+    if (component.space.allowedIn(rule.region) === NOWHERE) {
+      return [{ ...none, property: null, because: 'never', limits: limitsAgainst(component, rule) }];
+    }
+    const own = entries.get(rule) ?? [];
+    const dead = own.filter(({ where }) => where === NOWHERE);
+    const all = dead.length === own.length;
+    const groups = all
+      ? [{ property: null, slots: dead }]
+      : dead.map(entry => ({ property: entry.slot.name, slots: [entry] }));
+    return groups.map(({ property, slots }) => ({
+      ...none,
+      property,
+      because: 'covered',
+      by: coveringRules(
+        component,
+        rule,
+        slots.map(entry => entry.slot),
+      ),
+    }));
+  });
+}
+
+interface SlotEntry {
+  readonly slot: Slot;
+  readonly where: Extent;
+}
+
+/** Under which names each rule speaks, and where it has the last word there. */
+function slotEntries(component: Component): Map<Rule, SlotEntry[]> {
+  const entries = new Map<Rule, SlotEntry[]>();
+  for (const slot of slotsOf(component).values()) {
+    const words = lastWords(component, slot);
+    slot.speakers.forEach(({ rule, direct }, place) => {
+      if (!direct) return;
+      const own = entries.get(rule) ?? [];
+      own.push({ slot, where: words[place]! });
+      entries.set(rule, own);
+    });
+  }
+  return entries;
+}
+
+function coveringRules(component: Component, rule: Rule, slots: readonly Slot[]): Rule[] {
+  const { space } = component;
+  const covering = new Set<Rule>();
+  for (const slot of slots) {
+    lastWords(component, slot).forEach((where, place) => {
+      if (space.extents.meets(where, rule.region)) covering.add(slot.speakers[place]!.rule);
+    });
+  }
+  return component.rules.filter(each => covering.has(each));
+}
+
+/** Limits that are broken somewhere in a rule's region; together they are broken everywhere in it. */
+function limitsAgainst({ space }: Component, rule: Rule): Limit[] {
+  const broken = space.limits.filter(limit => space.extents.meets(space.brokenWhere(limit), rule.region));
+  const region = space.extents.of(rule.region);
+  const alone = broken.find(limit => space.extents.minus(region, space.brokenWhere(limit)) === NOWHERE);
+  return alone ? [alone] : broken;
+}

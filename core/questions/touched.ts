@@ -1,0 +1,25 @@
+import type { Component, Rule } from '../rules/component';
+import { NOWHERE, type Extent } from '../space/extent';
+import type { Limit } from '../space/limits';
+import { ruleWords } from './last-words';
+
+/** What a change of a rule or a limit touches. */
+export interface Touch {
+  readonly where: Extent;
+  readonly combinations: bigint;
+}
+
+/** The allowed combinations in which a rule has the last word on something. */
+export function touchedByRule(component: Component, rule: Rule): Touch {
+  return touch(component, ruleWords(component).get(rule) ?? NOWHERE);
+}
+
+/** The raw combinations, those included that never occur, which would count as others if a limit were not there. */
+export function touchedByLimit(component: Component, limit: Limit): Touch {
+  return touch(component, component.space.effectOf(limit));
+}
+
+const touch = ({ space }: Component, where: Extent): Touch => ({
+  where,
+  combinations: space.extents.count(where),
+});

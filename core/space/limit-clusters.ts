@@ -1,0 +1,56 @@
+import { isEmpty, type Box } from './box';
+import { EVERYWHERE, type Extent, type Extents } from './extent';
+import { piecesOf, restrict, type Limit, type Piece } from './limits';
+
+/** Limits that share axes, directly or through others, and the pieces into which they part the space. */
+export interface LimitCluster {
+  /** Indices among all limits, ascending. */
+  readonly limits: readonly number[];
+  readonly axes: ReadonlySet<number>;
+  readonly pieces: readonly Piece[];
+}
+
+/**
+ * Parts limits into clusters that have no axis in common. Each cluster is worked out by itself, so that limits that have
+ * nothing to do with one another do not multiply. Throws `UnsettledLimits` and `TangledLimits`.
+ */
+export function limitClusters(full: Box, limits: readonly Limit[]): LimitCluster[] {
+  let open: { limits: number[]; axes: Set<number> }[] = [];
+  limits.forEach((limit, index) => {
+    const axes = axesOf(limit, full);
+    const met = open.filter(cluster => [...axes].some(axis => cluster.axes.has(axis)));
+    const together = {
+      limits: [...met.flatMap(cluster => cluster.limits), index].sort((a, b) => a - b),
+      axes: new Set([...met.flatMap(cluster => [...cluster.axes]), ...axes]),
+    };
+    open = [...open.filter(cluster => !met.includes(cluster)), together];
+  });
+  return open.map(cluster => {
+    const own = cluster.limits.map(index => limits[index]!);
+    return { ...cluster, pieces: piecesOf(full, own) };
+  });
+}
+
+function axesOf(limit: Limit, full: Box): Set<number> {
+  const named = limit.region.flatMap((mask, axis) => (mask === full[axis] ? [] : [axis]));
+  return new Set([...named, ...limit.holds.map(({ axis }) => axis)]);
+}
+
+/** All raw combinations that the limits take into `region`. */
+export function preimage(extents: Extents, clusters: readonly LimitCluster[], region: Box): Extent {
+  if (isEmpty(region)) return 0;
+  const limited = new Set(clusters.flatMap(cluster => [...cluster.axes]));
+  const free = region.map((mask, axis) => (limited.has(axis) ? extents.full[axis]! : mask));
+  return clusters.reduce((sofar, { axes, pieces }) => {
+    const own = region.map((mask, axis) => (axes.has(axis) ? mask : extents.full[axis]!));
+    const into = own.every((mask, axis) => mask === extents.full[axis])
+      ? EVERYWHERE
+      : extents.union(
+          pieces.flatMap(piece => {
+            const box = restrict(piece, own);
+            return box ? [extents.of(box)] : [];
+          }),
+        );
+    return extents.and(sofar, into);
+  }, extents.of(free));
+}

@@ -1,0 +1,75 @@
+import { bits, withMask, type Box } from './box';
+import { EVERYWHERE, NOWHERE, type Extent, type Extents } from './extent';
+
+/** How many starting points are tried for each box of a cover. */
+const TRIES = 6;
+
+/**
+ * Few, wide boxes that together hold all of `wanted` and nothing but `wanted` and `free` (what does not matter). Each is
+ * as wide as it can be and none is covered by the others. Found greedily, as two-level minimisers of logic do (R. K.
+ * Brayton et al., "Logic Minimization Algorithms for VLSI Synthesis", 1984): the smallest such cover is NP-hard to find.
+ * Where one box is enough, one is given.
+ */
+export function readableCover(extents: Extents, wanted: Extent, free: Extent = NOWHERE): Box[] {
+  const forbidden = extents.minus(EVERYWHERE, extents.or(wanted, free));
+  const cover: Box[] = [];
+  for (let open = wanted; open !== NOWHERE; open = extents.minus(open, extents.of(cover.at(-1)!))) {
+    cover.push(widestFrom(extents, open, forbidden));
+  }
+  return irredundant(extents, cover, wanted);
+}
+
+/** The box that covers most of what is still open, among those grown from a few places in it. */
+function widestFrom(extents: Extents, open: Extent, forbidden: Extent): Box {
+  const around = extents.hull(open);
+  const starts: Box[] = [];
+  if (!extents.meets(forbidden, around)) starts.push(around);
+  else {
+    for (const box of extents.boxesOf(open)) {
+      starts.push(box);
+      if (starts.length === TRIES) break;
+    }
+  }
+  const grown = starts.flatMap(start => [
+    widened(extents, start, forbidden, false),
+    widened(extents, start, forbidden, true),
+  ]);
+  const covers = (box: Box): bigint => extents.count(extents.and(open, extents.of(box)));
+  const named = (box: Box): number => box.filter((mask, axis) => mask !== extents.full[axis]).length;
+  let best = grown[0]!;
+  for (const box of grown.slice(1)) {
+    const gain = covers(box) - covers(best);
+    if (gain > 0n || (gain === 0n && named(box) < named(best))) best = box;
+  }
+  return best;
+}
+
+/** Frees every axis that can be free; where one cannot, lets in what single values can. */
+function widened(extents: Extents, start: Box, forbidden: Extent, fromLast: boolean): Box {
+  const axes = start.map((_, axis) => axis);
+  if (fromLast) axes.reverse();
+  const fits = (box: Box): boolean => !extents.meets(forbidden, box);
+  let box = start;
+  for (const axis of axes) {
+    const free = withMask(box, axis, extents.full[axis]!);
+    if (box[axis] !== extents.full[axis] && fits(free)) box = free;
+  }
+  for (const axis of axes) {
+    for (const value of bits(extents.full[axis]! & ~box[axis]!)) {
+      const wider = withMask(box, axis, box[axis]! | (1 << value));
+      if (fits(wider)) box = wider;
+    }
+  }
+  return box;
+}
+
+/** Leaves out boxes whose share the others hold too, the narrowest first. */
+function irredundant(extents: Extents, cover: readonly Box[], wanted: Extent): Box[] {
+  let kept = [...cover];
+  for (const box of [...cover].reverse()) {
+    const others = kept.filter(other => other !== box);
+    const rest = extents.minus(wanted, extents.union(others.map(other => extents.of(other))));
+    if (rest === NOWHERE) kept = others;
+  }
+  return kept;
+}
