@@ -1,5 +1,6 @@
 import type { Component, Rule } from '../rules/component';
-import { NOWHERE } from '../space/extent';
+import type { Box } from '../space/box';
+import { NOWHERE, type Extent, type Extents } from '../space/extent';
 import { readableCover } from '../space/readable-cover';
 import type { TokenSet } from '../tokens/token-set';
 import { planBlocks, type StatedBlock } from './block-plan';
@@ -10,9 +11,10 @@ import {
   type Declaration,
   type DeclarationContext,
 } from './declarations';
+import { compound } from './formula';
 import { mergeBlocks } from './merge-blocks';
 import { resetBlocks } from './reset';
-import { boxesFormula, type SelectorScheme } from './selector-scheme';
+import { boxesFormula, type SelectorScheme, type WantedBox } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 
 export interface ComponentCssInput {
@@ -44,10 +46,10 @@ function liveBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): S
   const context = contextOf(component, prefix, tokens);
   return component.rules.flatMap(rule => {
     if (component.space.allowedIn(rule.region) === NOWHERE) return [];
-    const formula = boxesFormula(scheme, component, [rule.region], prefix);
+    const formula = boxesFormula(scheme, component, [{ must: rule.region, may: rule.region }], prefix);
     return [...declarationsByPart(rule, component, context)].map(([part, declarations]) => ({
       key: `${rule.id}/${part}`,
-      selector: scheme.select(component, part, formula, prefix),
+      selector: scheme.select(component, [part], formula, prefix),
       declarations,
     }));
   });
@@ -69,14 +71,14 @@ function leanBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): S
       where,
     }));
   });
-  const blocks = planBlocks(component, stated).map(({ key, part, declarations, where, free }) => {
-    const boxes = readableCover(space.extents, where, free);
+  const blocks = planBlocks(component, stated).map(({ where, free, ...block }) => {
+    const boxes = sharedOut(space.extents, where, readableCover(space.extents, where, free));
     const formula = boxesFormula(scheme, component, boxes, prefix);
-    return { key, part, declarations, selector: scheme.select(component, part, formula, prefix) };
+    return { ...block, formula, condition: compound(formula) };
   });
-  return mergeBlocks(blocks).map(({ key, selectors, declarations }) => ({
+  return mergeBlocks(blocks).map(({ key, groups, declarations }) => ({
     key,
-    selector: selectors.join(', '),
+    selector: groups.map(({ parts, formula }) => scheme.select(component, parts, formula, prefix)).join(', '),
     declarations,
   }));
 }
@@ -87,6 +89,16 @@ const contextOf = (component: Component, prefix: string, tokens: TokenSet): Decl
   tokens,
   referred: referredProperties(component),
 });
+
+/** For each box of a cover the part of the whole that is left to it by those before. */
+function sharedOut(extents: Extents, whole: Extent, cover: readonly Box[]): WantedBox[] {
+  let open = whole;
+  return cover.map(may => {
+    const must = extents.hull(extents.and(open, extents.of(may)));
+    open = extents.minus(open, extents.of(must));
+    return { must, may };
+  });
+}
 
 /** What a rule declares on each part: its settings, and on the root what others refer to. */
 function declarationsByPart(

@@ -4,6 +4,12 @@ import { bits, type Box } from '../space/box';
 import { axisAttribute, partClass, rootClass } from './class-names';
 import { all, any, atom, compound, FALSE, not, selectorList, TRUE, type Formula } from './formula';
 
+/** Values of an axis for which a formula must hold, and those for which it may, as masks. */
+export interface WantedValues {
+  readonly must: number;
+  readonly may: number;
+}
+
 /** How a stylesheet tells a combination, and how it names the parts. */
 export interface SelectorScheme {
   readonly name: 'shipped' | 'held' | 'host' | 'part';
@@ -11,10 +17,15 @@ export interface SelectorScheme {
   readonly live: boolean;
   /** Whether the parts are first put on a common ground. */
   readonly reset: boolean;
-  /** The formula for a set of values of an axis, on the element that bears the states. */
-  readonly axis: (axis: Axis, mask: number, component: Component, prefix: string) => Formula;
-  /** The selector of a part where a formula holds. */
-  readonly select: (component: Component, part: string, formula: Formula, prefix: string) => string;
+  /** The formula for some values of an axis, on the element that bears the states. */
+  readonly axis: (axis: Axis, values: WantedValues, component: Component, prefix: string) => Formula;
+  /** The selector of some parts where a formula holds. */
+  readonly select: (
+    component: Component,
+    parts: readonly string[],
+    formula: Formula,
+    prefix: string,
+  ) => string;
 }
 
 /** Real pages: options by attributes, states by what the browser detects. It can be in any raw combination. */
@@ -22,8 +33,8 @@ export const SHIPPED: SelectorScheme = {
   name: 'shipped',
   live: false,
   reset: true,
-  axis: (axis, mask, component, prefix) =>
-    axisFormula(axis, mask, (_, index) => detection(axis, index, component, prefix)),
+  axis: (axis, values, component, prefix) =>
+    axisFormula(axis, values, (_, index) => detection(axis, index, component, prefix)),
   select: selectBelowRoot,
 };
 
@@ -32,10 +43,10 @@ export const HELD: SelectorScheme = {
   name: 'held',
   live: true,
   reset: true,
-  axis(axis, mask) {
-    const inside = bits(mask).map(index => attributeTest(axis, axis.values[index]!.id));
+  axis(axis, { must }) {
+    const inside = bits(must).map(index => attributeTest(axis, axis.values[index]!.id));
     const outside = axis.values.flatMap((value, index) =>
-      (mask >> index) & 1 ? [] : [attributeTest(axis, value.id)],
+      (must >> index) & 1 ? [] : [attributeTest(axis, value.id)],
     );
     return inside.length <= outside.length ? any(...inside) : not(any(...outside));
   },
@@ -50,8 +61,8 @@ const HOST_TESTS: Readonly<Record<string, string>> = {
 };
 
 /** What a shadow host shows: attributes for options and for the states that cannot be seen through it. */
-const hostAxis: SelectorScheme['axis'] = (axis, mask) =>
-  axisFormula(axis, mask, ({ id }) =>
+const hostAxis: SelectorScheme['axis'] = (axis, values) =>
+  axisFormula(axis, values, ({ id }) =>
     axis.state !== null && Object.hasOwn(HOST_TESTS, id) ? atom(HOST_TESTS[id]!) : null,
   );
 
@@ -61,9 +72,9 @@ export const HOST: SelectorScheme = {
   live: false,
   reset: true,
   axis: hostAxis,
-  select(component, part, formula, prefix) {
-    const own = `.${partClass(prefix, component, part)}`;
-    return formula.kind === 'true' ? own : `:where(:host(${compound(formula)})) ${own}`;
+  select(component, parts, formula, prefix) {
+    const own = classes(component, parts, prefix);
+    return formula.kind === 'true' ? own.join(', ') : `:where(:host(${compound(formula)})) ${anyOf(own)}`;
   },
 };
 
@@ -73,31 +84,49 @@ export const PART: SelectorScheme = {
   live: false,
   reset: false,
   axis: hostAxis,
-  select(component, part, formula, prefix) {
+  select(component, parts, formula, prefix) {
     const host = rootClass(prefix, component);
     const condition = formula.kind === 'true' ? '' : `:where(${selectorList(formula).join(', ')})`;
-    return `${host}${condition}::part(${part})`;
+    return parts.map(part => `${host}${condition}::part(${part})`).join(', ');
   },
 };
 
 /** `.qs-text-field-frame:where(.qs-text-field:hover *)`: the part's class weighs, the condition does not. */
-function selectBelowRoot(component: Component, part: string, formula: Formula, prefix: string): string {
-  const own = `.${partClass(prefix, component, part)}`;
-  if (formula.kind === 'true') return own;
+function selectBelowRoot(
+  component: Component,
+  parts: readonly string[],
+  formula: Formula,
+  prefix: string,
+): string {
+  if (formula.kind === 'true') return classes(component, parts, prefix).join(', ');
   const conditions = selectorList(formula);
-  if (part === component.anatomy.root.name) return `${own}:where(${conditions.join(', ')})`;
   const root = `.${rootClass(prefix, component)}`;
-  return `${own}:where(${conditions.map(text => `${root}${text} *`).join(', ')})`;
+  const isRoot = (part: string): boolean => part === component.anatomy.root.name;
+  const below = classes(
+    component,
+    parts.filter(part => !isRoot(part)),
+    prefix,
+  );
+  const selectors = parts.filter(isRoot).map(() => `${root}:where(${conditions.join(', ')})`);
+  if (below.length > 0)
+    selectors.push(`${anyOf(below)}:where(${conditions.map(text => `${root}${text} *`).join(', ')})`);
+  return selectors.join(', ');
 }
+
+const classes = (component: Component, parts: readonly string[], prefix: string): string[] =>
+  parts.map(part => `.${partClass(prefix, component, part)}`);
+
+const anyOf = (selectors: readonly string[]): string =>
+  selectors.length === 1 ? selectors[0]! : `:is(${selectors.join(', ')})`;
 
 /** Tests for the values of an axis, put together for a set of them; without a test of its own a value has an attribute. */
 function axisFormula(
   axis: Axis,
-  mask: number,
+  values: WantedValues,
   testOf: (value: Axis['values'][number], index: number) => Formula | null,
 ): Formula {
   const tests = axis.values.map((value, index) => testOf(value, index) ?? attributeTest(axis, value.id));
-  return axis.ladder ? ladderFormula(mask, tests) : decisionFormula(mask, tests, axis.rest);
+  return axis.ladder ? ladderFormula(values, tests) : decisionFormula(values, tests, axis.rest);
 }
 
 const attributeTest = (axis: Axis, value: string): Formula => atom(`[${axisAttribute(axis.id)}="${value}"]`);
@@ -117,19 +146,31 @@ function detection(axis: Axis, index: number, component: Component, prefix: stri
   return atom(detect.replaceAll('{control}', `.${partClass(prefix, component, control.name)}`));
 }
 
-/** Rungs: "at least i" is the test of i; a run of rungs ends where the next test begins. */
-function ladderFormula(mask: number, tests: readonly Formula[]): Formula {
-  const atLeast = (rung: number): Formula => (rung <= 0 ? TRUE : rung >= tests.length ? FALSE : tests[rung]!);
+/**
+ * Rungs: "at least i" is the test of i; a run of rungs ends where the next test begins. A run that may go on to the first
+ * or the last rung needs no test on that side.
+ */
+function ladderFormula({ must, may }: WantedValues, tests: readonly Formula[]): Formula {
   const runs: Formula[] = [];
-  const values = bits(mask);
-  for (let i = 0; i < values.length; i++) {
-    const from = values[i]!;
-    while (values[i + 1] === values[i]! + 1) i++;
-    const next = values[i]! + 1;
-    const beyond = from === values[i] ? stepTo(next, tests) : null;
-    runs.push(all(atLeast(from), not(beyond ?? atLeast(next))));
+  for (let from = 0; from < tests.length; from++) {
+    if (!((may >> from) & 1)) continue;
+    let to = from;
+    while ((may >> (to + 1)) & 1) to++;
+    const wanted = bits(must).filter(rung => from <= rung && rung <= to);
+    if (wanted.length > 0) {
+      const first = from === 0 ? 0 : wanted[0]!;
+      const end = to === tests.length - 1 ? tests.length : wanted.at(-1)! + 1;
+      runs.push(all(first === 0 ? TRUE : tests[first]!, not(endTest(first, end, tests))));
+    }
+    from = to;
   }
   return any(...runs);
+}
+
+/** The test that ends a run of rungs; of a run of one rung, which is tested itself, only what is new in it. */
+function endTest(first: number, end: number, tests: readonly Formula[]): Formula {
+  if (end === tests.length) return FALSE;
+  return (first === end - 1 ? stepTo(end, tests) : null) ?? tests[end]!;
 }
 
 /** What a rung's test adds to that of the rung below it, where its selector says so: `:active` to `:hover`. */
@@ -143,37 +184,57 @@ function stepTo(rung: number, tests: readonly Formula[]): Formula | null {
 
 /**
  * Values that exclude each other: the last test that matches decides, the value at rest is what remains. An absent or
- * unknown attribute thus means the default.
+ * unknown attribute thus means the default. A test that decides nothing that matters is left out.
  */
-function decisionFormula(mask: number, tests: readonly Formula[], rest: number): Formula {
+function decisionFormula({ must, may }: WantedValues, tests: readonly Formula[], rest: number): Formula {
   const order = tests
     .map((_, index) => index)
     .filter(index => index !== rest)
     .reverse();
   const decide = (from: number): Formula => {
     const left = [...order.slice(from), rest];
-    if (left.every(index => (mask >> index) & 1)) return TRUE;
-    if (left.every(index => !((mask >> index) & 1))) return FALSE;
+    if (left.every(index => (may >> index) & 1)) return TRUE;
+    if (left.every(index => !((must >> index) & 1))) return FALSE;
     const here = order[from]!;
     const later = decide(from + 1);
-    return (mask >> here) & 1 ? any(tests[here]!, later) : all(not(tests[here]!), later);
+    if ((must >> here) & 1) return any(tests[here]!, later);
+    if ((may >> here) & 1 || excludes(later, tests[here]!)) return later;
+    return all(not(tests[here]!), later);
   };
   return decide(0);
+}
+
+/** Whether one formula cannot hold where a test does: both ask for a value of the same attribute. */
+function excludes(formula: Formula, test: Formula): boolean {
+  if (formula.kind === 'any') return formula.parts.every(part => excludes(part, test));
+  if (formula.kind !== 'atom' || test.kind !== 'atom') return false;
+  const [attribute, other] = [formula.selector, test.selector].map(
+    text => /^\[([\w-]+)="[^"]*"\]$/.exec(text)?.[1],
+  );
+  return attribute !== undefined && attribute === other && formula.selector !== test.selector;
+}
+
+/** A box in which a formula must hold, and a wider one around it in which it may. */
+export interface WantedBox {
+  readonly must: Box;
+  readonly may: Box;
 }
 
 /** The formula for a union of boxes. */
 export function boxesFormula(
   scheme: SelectorScheme,
   component: Component,
-  boxes: readonly Box[],
+  boxes: readonly WantedBox[],
   prefix: string,
 ): Formula {
   const { axes, full } = component.space;
   return any(
-    ...boxes.map(box =>
+    ...boxes.map(({ must, may }) =>
       all(
         ...axes.map((axis, index) =>
-          box[index] === full[index] ? TRUE : scheme.axis(axis, box[index]!, component, prefix),
+          may[index] === full[index]
+            ? TRUE
+            : scheme.axis(axis, { must: must[index]!, may: may[index]! }, component, prefix),
         ),
       ),
     ),

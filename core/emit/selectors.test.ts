@@ -61,7 +61,12 @@ describe('selectors stand for regions', () => {
         const formulas = component.rules.map(rule => {
           const { space } = component;
           const boxes = readableCover(space.extents, space.reachedFrom(rule.region));
-          return boxesFormula(SHIPPED, component, boxes, 'p');
+          return boxesFormula(
+            SHIPPED,
+            component,
+            boxes.map(box => ({ must: box, may: box })),
+            'p',
+          );
         });
         inAll(document, (raw, index) => {
           const matches = holds(formulas[index]!, selector =>
@@ -79,7 +84,9 @@ describe('selectors stand for regions', () => {
       fc.property(randomComponent, document => {
         const component = compileComponent(document);
         if (component.problems.length > 0) return;
-        const formulas = component.rules.map(rule => boxesFormula(HELD, component, [rule.region], 'p'));
+        const formulas = component.rules.map(rule =>
+          boxesFormula(HELD, component, [{ must: rule.region, may: rule.region }], 'p'),
+        );
         inAll(document, (raw, index) => {
           const settled = settledPlain(document, raw)!;
           const matches = holds(formulas[index]!, selector => {
