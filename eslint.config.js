@@ -8,7 +8,7 @@ import tseslint from 'typescript-eslint';
 const CORE_LAYERS = [
   ['formats'],
   ['tokens', 'space', 'anatomy'],
-  ['rules'],
+  ['rules', 'covering'],
   ['plates', 'questions', 'guide'],
   ['emit'],
   ['checks'],

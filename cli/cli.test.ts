@@ -175,8 +175,8 @@ describe('wrong use ends with status 2 and one line that helps', () => {
       /does not exist/,
     ],
     ['a required option left out', ['resolve', DEMO, '--component', 'text-field'], /--cells/],
-    ['what is not there yet', ['contested', DEMO, '--component', 'text-field', '--json'], /not yet/],
-    ['nor this', ['cover', DEMO, '--component', 'text-field', '--strength', '2', '--json'], /not yet/],
+    ['a strength there is not', ['cover', DEMO, '--component', 'text-field', '--strength', '4'], /2 or 3/],
+    ['contested without a component', ['contested', DEMO], /--component/],
   ])('%s', (_, args, message) => {
     const { status, err, out } = periwinkle(...args);
     expect({ status, out }).toEqual({ status: 2, out: '' });

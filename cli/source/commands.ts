@@ -2,11 +2,14 @@ import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from '
 import { dirname, join } from 'node:path';
 import { isObject } from '@periwinkle/core/formats/json';
 import { readJson } from '@periwinkle/core/formats/read-json';
+import { coveringSet } from '@periwinkle/core/covering/covering-set';
 import { outputFiles } from '@periwinkle/core/emit/outputs';
+import { openContests } from '@periwinkle/core/questions/contested';
 import { resolve } from '@periwinkle/core/rules/resolve';
 import type { System } from '@periwinkle/core/rules/system';
 import { ContextError, type ContextInput } from '@periwinkle/core/tokens/resolver';
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';
+import { conditionWords, writeExact } from '@periwinkle/core/space/condition';
 import type { Combination } from '@periwinkle/core/space/space';
 import { readContext, readWhen } from './arguments';
 import { chosenComponent, load, UsageError, type PlacedProblem } from './load';
@@ -125,6 +128,61 @@ export function tokens(
   );
   if (options.json) output.out(json(Object.fromEntries(rows)));
   else for (const [path, row] of rows) output.out(`${path}\t${row.type}\t${row.css}\n`);
+  return report(problems, output);
+}
+
+/** Lists the contests that nobody has decided, with their regions as conditions. */
+export function contested(
+  folder: string,
+  options: { component: string; json?: boolean },
+  output: Output,
+): Status {
+  const { system, problems } = load(folder);
+  const component = chosenComponent(system, options.component);
+  const { space } = component;
+  const rows = openContests(component).map(contest => ({
+    property: contest.property,
+    rules: [contest.earlier.id, contest.later.id],
+    winner: contest.later.id,
+    regions: space.readable(contest.where),
+    combinations: String(contest.combinations),
+  }));
+  if (options.json) {
+    output.out(
+      json(rows.map(row => ({ ...row, regions: row.regions.map(region => writeExact(region, space.axes)) }))),
+    );
+  } else {
+    for (const { property, rules, regions, combinations } of rows) {
+      const where = regions.map(region => conditionWords(region, space.axes)).join('; or ');
+      output.out(`${property}\t${rules[1]} over ${rules[0]}\t${combinations}\t${where}\n`);
+    }
+    if (rows.length === 0) output.out('Nothing is contested.\n');
+  }
+  return report(problems, output);
+}
+
+/** Prints few combinations that show every pair or triple of values, and with `situations` every situation too. */
+export function cover(
+  folder: string,
+  options: { component: string; strength: string; situations?: boolean; json?: boolean },
+  output: Output,
+): Status {
+  if (options.strength !== '2' && options.strength !== '3')
+    throw new UsageError(`--strength: this is 2 or 3, not “${options.strength}”.`);
+  const { system, problems } = load(folder);
+  const { space, situations } = chosenComponent(system, options.component);
+  const rows = coveringSet(space, {
+    strength: options.strength === '2' ? 2 : 3,
+    situations: options.situations ? situations.map(situation => situation.region) : [],
+  }).map(row => space.written(row));
+  if (options.json) output.out(json(rows));
+  else
+    for (const row of rows)
+      output.out(
+        `${Object.entries(row)
+          .map(pair => pair.join('='))
+          .join(',')}\n`,
+      );
   return report(problems, output);
 }
 

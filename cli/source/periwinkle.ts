@@ -1,5 +1,15 @@
 import { Command, CommanderError } from 'commander';
-import { build, check, count, resolveCells, tokens, type Output, type Status } from './commands';
+import {
+  build,
+  check,
+  contested,
+  count,
+  cover,
+  resolveCells,
+  tokens,
+  type Output,
+  type Status,
+} from './commands';
 import { UsageError } from './load';
 
 /** Runs the command line on its arguments (without node and script) and gives the exit status. */
@@ -47,16 +57,20 @@ export function run(args: readonly string[], output: Output): Status {
     .requiredOption('--out <dist>', 'folder to write to')
     .option('--component <id>', 'only this component')
     .action((dir, options) => keep(build(dir, options, output)));
-  for (const later of ['contested', 'cover']) {
-    program
-      .command(`${later} <dir>`)
-      .description('not yet')
-      .allowUnknownOption()
-      .allowExcessArguments()
-      .action(() => {
-        throw new UsageError(`“${later}” is not yet there.`);
-      });
-  }
+  program
+    .command('contested <dir>')
+    .description('tell where only the order of two rules decides')
+    .requiredOption('--component <id>', 'the component')
+    .option(json, jsonText)
+    .action((dir, options) => keep(contested(dir, options, output)));
+  program
+    .command('cover <dir>')
+    .description('print few combinations that show every pair of values')
+    .requiredOption('--component <id>', 'the component')
+    .option('--strength <n>', '2 for pairs, 3 for triples', '2')
+    .option('--situations', 'show every situation, too')
+    .option(json, jsonText)
+    .action((dir, options) => keep(cover(dir, options, output)));
 
   try {
     program.parse([...args], { from: 'user' });

@@ -70,6 +70,7 @@ function reportMissing(
   problems: ProblemList,
   types: readonly string[],
 ): void {
+  if (tokens.unresolved.has(key)) return;
   const fitting = [...tokens.byKey.values()].filter(
     token => types.length === 0 || types.includes(token.type),
   );
@@ -78,7 +79,7 @@ function reportMissing(
       key,
       fitting.map(token => token.key),
     ) ?? nearest(key, tokens.byKey.keys());
-  problems.error(at, 'unknown-token', `There is no token {${key}}.`, near && `{${near}}`);
+  problems.error(at, 'unknown-token', `There is no token {${key}}.`, near && `{${near}}`, key);
 }
 
 function checkCalc(
@@ -138,7 +139,13 @@ function checkReference(
   if (!component.anatomy.byName.has(part)) {
     const names = [...component.anatomy.byName.keys()];
     const near = nearest(part, names);
-    problems.error(at, 'unknown-part', `There is no part “${part}” to refer to.`, near && `@${near}.${name}`);
+    problems.error(
+      at,
+      'unknown-part',
+      `There is no part “${part}” to refer to.`,
+      near && `@${near}.${name}`,
+      part,
+    );
     return false;
   }
   if (!propertyNamed(name)) {

@@ -67,7 +67,7 @@ describe('meaning', () => {
       };
     });
     expect(problems).toEqual([
-      `${FIELD} /plates/0/hold/size/0 unknown-value`,
+      `${FIELD} /plates/0/hold/size unknown-value`,
       `${FIELD} /plates/0/sample unknown-sample vessel`,
       `${FIELD} /plates/0/across/0 unknown-axis situation`,
     ]);

@@ -1,8 +1,9 @@
 import { documentKind } from '../formats/document-kinds';
 import { pointer } from '../formats/json';
-import { inFile, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
+import { inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
 import { iconProblems } from '../emit/icon';
 import { tokenNameProblems } from '../emit/token-names';
+import { deadRules } from '../questions/dead';
 import type { Component } from '../rules/component';
 import { compileProblems, type System } from '../rules/system';
 import { cycleProblems } from './check-cycles';
@@ -10,7 +11,6 @@ import { valueProblems } from './check-values';
 
 /** Everything that structure alone cannot tell. */
 export function meaningProblems(system: System): Problem[] {
-  const tokens = system.tokens.usual();
   return [
     ...system.tokens.problems(),
     ...tokenNameProblems(system),
@@ -18,9 +18,10 @@ export function meaningProblems(system: System): Problem[] {
     ...twinComponents(system),
     ...system.components.flatMap(component =>
       inFile(system.fileOf.get(component.id)!, [
-        ...valueProblems(component, tokens),
+        ...valuesInAllContexts(component, system),
         ...cycleProblems(component),
         ...sampleProblems(component, system),
+        ...deadRuleProblems(component),
       ]),
     ),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
@@ -37,6 +38,41 @@ function twinComponents(system: System): Problem[] {
     seen.add(id);
     return inFile(path, list.problems);
   });
+}
+
+/** What is wrong with values in the usual context, and what only elsewhere. */
+function valuesInAllContexts(component: Component, { tokens }: System): LocalProblem[] {
+  const found = valueProblems(component, tokens.usual());
+  const seen = new Set(found.map(({ pointer: at, code }) => `${at} ${code}`));
+  for (const modifier of tokens.modifiers) {
+    for (const [context, set] of tokens.along(modifier)) {
+      for (const problem of valueProblems(component, set)) {
+        const key = `${problem.pointer} ${problem.code}`;
+        if (seen.has(key)) continue;
+        seen.add(key);
+        found.push({ ...problem, message: `In ${modifier.name} ${context}: ${problem.message}` });
+      }
+    }
+  }
+  return found;
+}
+
+/** Rules that say something nobody will ever see. */
+function deadRuleProblems(component: Component): LocalProblem[] {
+  const problems = new ProblemList();
+  for (const { rule, property, because, by, limits } of deadRules(component)) {
+    if (property !== null || because === 'silent') continue;
+    const others = oneOf(by.map(each => `“${each.id}”`)).replace(/ or (?=“[^“]*$)/, ' and ');
+    const reason = limits.map(limit => limit.because).find(text => text !== '');
+    problems.warning(
+      pointer('rules', rule.index),
+      'dead-rule',
+      because === 'covered'
+        ? `This rule never has the last word: ${others} always ${by.length === 1 ? 'speaks' : 'speak'} after it.`
+        : `The limits never let this rule's condition hold${reason ? `: ${reason}` : '.'}`,
+    );
+  }
+  return problems.problems;
 }
 
 /** Icons that samples name but the system does not hold. */

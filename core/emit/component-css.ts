@@ -1,7 +1,6 @@
 import type { Component, Rule } from '../rules/component';
-import type { Box } from '../space/box';
-import { NOWHERE, type Extent, type Extents } from '../space/extent';
-import { readableCover } from '../space/readable-cover';
+import { NOWHERE } from '../space/extent';
+import { readableCover, shares } from '../space/readable-cover';
 import type { TokenSet } from '../tokens/token-set';
 import { planBlocks, type StatedBlock } from './block-plan';
 import {
@@ -14,7 +13,7 @@ import {
 import { compound } from './formula';
 import { mergeBlocks } from './merge-blocks';
 import { resetBlocks } from './reset';
-import { boxesFormula, type SelectorScheme, type WantedBox } from './selector-scheme';
+import { boxesFormula, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 
 export interface ComponentCssInput {
@@ -72,7 +71,7 @@ function leanBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): S
     }));
   });
   const blocks = planBlocks(component, stated).map(({ where, free, ...block }) => {
-    const boxes = sharedOut(space.extents, where, readableCover(space.extents, where, free));
+    const boxes = shares(space.extents, where, readableCover(space.extents, where, free));
     const formula = boxesFormula(scheme, component, boxes, prefix);
     return { ...block, formula, condition: compound(formula) };
   });
@@ -89,16 +88,6 @@ const contextOf = (component: Component, prefix: string, tokens: TokenSet): Decl
   tokens,
   referred: referredProperties(component),
 });
-
-/** For each box of a cover the part of the whole that is left to it by those before. */
-function sharedOut(extents: Extents, whole: Extent, cover: readonly Box[]): WantedBox[] {
-  let open = whole;
-  return cover.map(may => {
-    const must = extents.hull(extents.and(open, extents.of(may)));
-    open = extents.minus(open, extents.of(must));
-    return { must, may };
-  });
-}
 
 /** What a rule declares on each part: its settings, and on the root what others refer to. */
 function declarationsByPart(

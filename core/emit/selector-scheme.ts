@@ -1,6 +1,7 @@
 import type { Component } from '../rules/component';
 import type { Axis } from '../space/axis';
-import { bits, type Box } from '../space/box';
+import { bits } from '../space/box';
+import type { WantedBox } from '../space/readable-cover';
 import { axisAttribute, partClass, rootClass } from './class-names';
 import { all, any, atom, compound, FALSE, not, selectorList, TRUE, type Formula } from './formula';
 
@@ -212,12 +213,6 @@ function excludes(formula: Formula, test: Formula): boolean {
     text => /^\[([\w-]+)="[^"]*"\]$/.exec(text)?.[1],
   );
   return attribute !== undefined && attribute === other && formula.selector !== test.selector;
-}
-
-/** A box in which a formula must hold, and a wider one around it in which it may. */
-export interface WantedBox {
-  readonly must: Box;
-  readonly may: Box;
 }
 
 /** The formula for a union of boxes. */

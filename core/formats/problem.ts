@@ -13,6 +13,8 @@ export interface Problem {
   readonly message: string;
   /** What was probably meant, ready to put in the place of what is there. */
   readonly suggestion?: string;
+  /** The name that is missing or not known, by which problems that only follow from others are recognised. */
+  readonly about?: string;
 }
 
 /** A problem before it is known which document it stands in. */
@@ -27,12 +29,12 @@ export function inFile(file: string, problems: readonly LocalProblem[]): Problem
 export class ProblemList {
   readonly problems: LocalProblem[] = [];
 
-  error(pointer: string, code: string, message: string, suggestion?: string): void {
-    this.add('error', pointer, code, message, suggestion);
+  error(pointer: string, code: string, message: string, suggestion?: string, about?: string): void {
+    this.add('error', pointer, code, message, suggestion, about);
   }
 
-  warning(pointer: string, code: string, message: string, suggestion?: string): void {
-    this.add('warning', pointer, code, message, suggestion);
+  warning(pointer: string, code: string, message: string, suggestion?: string, about?: string): void {
+    this.add('warning', pointer, code, message, suggestion, about);
   }
 
   /** Takes over problems that another list has found. */
@@ -40,9 +42,22 @@ export class ProblemList {
     this.problems.push(...problems);
   }
 
-  private add(severity: Severity, pointer: string, code: string, message: string, suggestion?: string): void {
-    const problem: LocalProblem = { pointer, severity, code, message };
-    this.problems.push(suggestion === undefined ? problem : { ...problem, suggestion });
+  private add(
+    severity: Severity,
+    pointer: string,
+    code: string,
+    message: string,
+    suggestion: string | undefined,
+    about: string | undefined,
+  ): void {
+    this.problems.push({
+      pointer,
+      severity,
+      code,
+      message,
+      ...(suggestion === undefined ? {} : { suggestion }),
+      ...(about === undefined ? {} : { about }),
+    });
   }
 }
 
@@ -51,4 +66,10 @@ export function oneOf(names: readonly string[], most = 8): string {
   const shown = names.slice(0, most);
   if (names.length > most) return `${shown.join(', ')} and ${names.length - most} more`;
   return shown.length < 2 ? shown.join('') : `${shown.slice(0, -1).join(', ')} or ${shown.at(-1)}`;
+}
+
+/** A value that was written, as a message quotes it. */
+export function brief(value: unknown): string {
+  const text = typeof value === 'string' ? value : (JSON.stringify(value) ?? '');
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }

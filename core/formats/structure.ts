@@ -1,6 +1,6 @@
 import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
 import { documentKind, type DocumentKind } from './document-kinds';
-import { oneOf, type LocalProblem } from './problem';
+import { brief, oneOf, type LocalProblem } from './problem';
 import { SCHEMAS } from './schemas';
 import { nearest } from './suggest';
 
@@ -70,6 +70,7 @@ const WORDING: Record<string, (error: ErrorObject) => Omit<LocalProblem, 'pointe
   required: error => ({
     code: 'missing-key',
     message: `“${String(error.params['missingProperty'])}” is missing.`,
+    about: String(error.params['missingProperty']),
   }),
   type: error => {
     const wanted = [error.params['type'] as string | string[]].flat();
@@ -80,7 +81,7 @@ const WORDING: Record<string, (error: ErrorObject) => Omit<LocalProblem, 'pointe
   },
   enum: error => {
     const allowed = (error.params['allowedValues'] as unknown[]).map(String);
-    const suggestion = nearest(String(error.data), allowed);
+    const suggestion = nearest(error.data, allowed);
     return {
       code: 'unknown-value',
       message: `“${brief(error.data)}” is not known here; it can be ${oneOf(allowed)}.`,
@@ -107,9 +108,4 @@ function asProblem(error: ErrorObject): LocalProblem {
     message: `This ${error.message ?? 'is not right'}.`,
   };
   return { pointer: error.instancePath + named + extra, severity: 'error', ...wording };
-}
-
-function brief(value: unknown): string {
-  const text = typeof value === 'string' ? value : (JSON.stringify(value) ?? '');
-  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }

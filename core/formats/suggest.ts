@@ -9,10 +9,10 @@ const SPELLINGS: readonly (readonly [RegExp, string])[] = [
 
 /**
  * The name that was probably meant, or `undefined` when none is near: at most a third of the letters differ
- * (edit distance), British spellings count as right, and case does not count.
+ * (edit distance), British spellings count as right, and case does not count. Only text is near to anything.
  */
-export function nearest(written: string, names: Iterable<string>): string | undefined {
-  if (written.length > 200) return undefined;
+export function nearest(written: unknown, names: Iterable<string>): string | undefined {
+  if (typeof written !== 'string' || written.length > 200) return undefined;
   const plain = SPELLINGS.reduce((text, [from, to]) => text.replace(from, to), written.toLowerCase());
   let best: string | undefined;
   let bestDistance = Math.max(2, Math.floor(plain.length / 3)) + 1;

@@ -1,7 +1,6 @@
 import type { Component } from '../rules/component';
 import type { System } from '../rules/system';
 import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
-import { readableCover } from '../space/readable-cover';
 import type { Box } from '../space/box';
 import { looksOf } from './looks';
 
@@ -60,5 +59,5 @@ export function sameLooking(component: Component, system: System): SameLooking[]
 /** The same as few readable conditions on the other axes. */
 export function sameLookingRegions({ space }: Component, found: SameLooking): Box[] {
   const free = space.extents.minus(EVERYWHERE, found.both);
-  return readableCover(space.extents, found.where, free);
+  return space.readable(found.where, free);
 }

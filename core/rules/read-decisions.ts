@@ -28,6 +28,7 @@ export function readDecisions(document: ComponentDocument, problems: ProblemList
         'unknown-rule',
         `There is no rule “${id}” any more; this decision says nothing.`,
         nearest(id, ids),
+        id,
       );
       return [];
     }

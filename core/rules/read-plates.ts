@@ -30,11 +30,12 @@ export function readPlates(
           'unknown-axis',
           `There is no axis “${axis}”; there is ${oneOf(names, 12)}.`,
           nearest(axis, names),
+          axis,
         );
         return false;
       });
     for (const [axis, value] of Object.entries(plate.hold ?? {})) {
-      readCondition({ [axis]: [value] }, space.axes, `${at}/hold`, problems);
+      readCondition({ [axis]: value }, space.axes, `${at}/hold`, problems, 'exact');
     }
     if (plate.sample !== undefined && !samples.includes(plate.sample)) {
       problems.error(
@@ -42,6 +43,7 @@ export function readPlates(
         'unknown-sample',
         `There is no sample “${plate.sample}”.`,
         nearest(plate.sample, samples),
+        plate.sample,
       );
     }
     return { ...plate, across: known('across'), down: known('down') };

@@ -79,6 +79,7 @@ function readSettings(
         'unknown-part',
         `There is no part “${part}” here; there is ${oneOf(names, 12)}.`,
         nearest(part, names),
+        part,
       );
       return [];
     }

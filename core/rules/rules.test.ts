@@ -14,7 +14,7 @@ import type { TokenSet } from '../tokens/token-set';
 import { parseCalc, CalcSyntaxError } from './calc';
 import { evaluate } from './units';
 
-const NO_TOKENS: TokenSet = { byKey: new Map(), problems: [] };
+const NO_TOKENS: TokenSet = { unresolved: new Set<string>(), byKey: new Map(), problems: [] };
 const around = { tokens: NO_TOKENS, rootFontSize: 16 };
 
 const withRules = (rules: RuleDocument[]): ComponentDocument => ({

@@ -72,7 +72,7 @@ export function readAxes(documents: readonly AxisDocument[], problems: ProblemLi
 function readOption(document: AxisDocument, at: string, problems: ProblemList): Axis | null {
   const values = document.values ?? [];
   if (values.length === 0) {
-    problems.error(at, 'missing-key', `The option “${document.id}” needs values.`);
+    problems.error(at, 'missing-key', `The option “${document.id}” needs values.`, undefined, 'values');
     return null;
   }
   if (values.length > MAX_VALUES) {
@@ -96,6 +96,7 @@ function readOption(document: AxisDocument, at: string, problems: ProblemList): 
       'unknown-value',
       `“${preset}” is no value of ${document.id}; there is ${oneOf(ids)}.`,
       nearest(preset, ids),
+      preset,
     );
     rest = 0;
   }

@@ -1,12 +1,12 @@
 import type { ConditionDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
-import { oneOf, type ProblemList } from '../formats/problem';
+import { brief, oneOf, type ProblemList } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import type { Axis } from './axis';
 import { bits, isEmpty, type Box } from './box';
 
 /**
- * Reads a condition into a box. One value of a ladder means "at least"; a list is exact. Gives `null`, with problems,
+ * Reads a condition into a box. One value of a ladder means "at least", unless `ladders` says otherwise; a list is exact. Gives `null`, with problems,
  * when an axis or a value does not exist or the condition can never hold.
  */
 export function readCondition(
@@ -14,6 +14,7 @@ export function readCondition(
   axes: readonly Axis[],
   at: string,
   problems: ProblemList,
+  ladders: 'at-least' | 'exact' = 'at-least',
 ): Box | null {
   const box = axes.map(axis => 2 ** axis.values.length - 1);
   let readableSoFar = true;
@@ -25,13 +26,14 @@ export function readCondition(
       problems.error(
         here,
         'unknown-axis',
-        `There is no axis “${id}” here; there is ${oneOf(names, 12)}.`,
+        `There is no axis “${brief(id)}” here; there is ${oneOf(names, 12)}.`,
         nearest(id, names),
+        id,
       );
       readableSoFar = false;
       continue;
     }
-    const mask = readMask(wanted, axes[index]!, here, problems);
+    const mask = readMask(wanted, axes[index]!, ladders, here, problems);
     if (mask === null) readableSoFar = false;
     else box[index] = mask;
   }
@@ -45,6 +47,7 @@ export function readCondition(
 function readMask(
   wanted: string | readonly string[],
   axis: Axis,
+  ladders: 'at-least' | 'exact',
   at: string,
   problems: ProblemList,
 ): number | null {
@@ -61,13 +64,16 @@ function readMask(
     problems.error(
       here,
       'unknown-value',
-      `“${id}” is no value of ${axis.id}; there is ${oneOf(ids, 12)}.`,
+      `“${brief(id)}” is no value of ${axis.id}; there is ${oneOf(ids, 12)}.`,
       nearest(id, ids),
+      id,
     );
     fine = false;
   });
   if (!fine) return null;
-  return axis.ladder && typeof wanted === 'string' ? atLeast(mask, ids.length) : mask;
+  return axis.ladder && ladders === 'at-least' && typeof wanted === 'string'
+    ? atLeast(mask, ids.length)
+    : mask;
 }
 
 /** A single rung and all above it. */
@@ -89,6 +95,17 @@ export function writeCondition(box: Box, axes: readonly Axis[]): ConditionDocume
   return condition;
 }
 
+/** Writes a box as a condition in which every named axis has an exact list, so that no ladder need be known to read it. */
+export function writeExact(box: Box, axes: readonly Axis[]): Readonly<Record<string, readonly string[]>> {
+  return Object.fromEntries(
+    axes.flatMap((axis, index) => {
+      const mask = box[index]!;
+      if (mask === 2 ** axis.values.length - 1) return [];
+      return [[axis.id, bits(mask).map(value => axis.values[value]!.id)]];
+    }),
+  );
+}
+
 /** One axis of a condition in words: `pointed at`, `small or large`, `not disabled`. */
 export function maskWords(axis: Axis, mask: number): string {
   const values = bits(mask);
@@ -99,7 +116,8 @@ export function maskWords(axis: Axis, mask: number): string {
     if (values.length === 1 && lowest > 0) return `just ${words(lowest)}`;
   }
   const missing = axis.values.map((_, index) => index).filter(index => !values.includes(index));
-  if (missing.length === 1 && values.length > 2) return `not ${words(missing[0]!)}`;
+  if (missing.length === 1 && values.length > (axis.kind === 'state' ? 1 : 2))
+    return `not ${words(missing[0]!)}`;
   return oneOf(values.map(words), 20);
 }
 

@@ -1,4 +1,4 @@
-import type { ConditionDocument, LimitDocument } from '../formats/component-document';
+import type { LimitDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import type { ProblemList } from '../formats/problem';
 import type { Axis } from './axis';
@@ -23,14 +23,11 @@ function readLimit(
   const at = pointer('limits', index);
   const region = readCondition(document.while, axes, `${at}/while`, problems);
   // What a limit holds is a plain set of values: "away" means away, not "at least away".
-  const exact: ConditionDocument = Object.fromEntries(
-    Object.entries(document.holds).map(([axis, value]) => [axis, [value].flat()]),
-  );
-  const held = readCondition(exact, axes, `${at}/holds`, problems);
+  const held = readCondition(document.holds, axes, `${at}/holds`, problems, 'exact');
   if (!region || !held) return null;
-  const holds = Object.entries(exact).map(([id, values]) => {
+  const holds = Object.entries(document.holds).map(([id, values]) => {
     const axis = axes.findIndex(candidate => candidate.id === id);
-    const first = axes[axis]!.values.findIndex(value => value.id === values[0]);
+    const first = axes[axis]!.values.findIndex(value => value.id === [values].flat()[0]);
     return { axis, allowed: held[axis]!, first };
   });
   return { index, region, holds, because: document.because ?? '' };

@@ -19,6 +19,22 @@ export function readableCover(extents: Extents, wanted: Extent, free: Extent = N
   return irredundant(extents, cover, wanted);
 }
 
+/** A box that must be held, and a wider one around it that may be. */
+export interface WantedBox {
+  readonly must: Box;
+  readonly may: Box;
+}
+
+/** For each box of a cover the part of the whole that is left to it by those before. */
+export function shares(extents: Extents, whole: Extent, cover: readonly Box[]): WantedBox[] {
+  let open = whole;
+  return cover.map(may => {
+    const must = extents.hull(extents.and(open, extents.of(may)));
+    open = extents.minus(open, extents.of(must));
+    return { must, may };
+  });
+}
+
 /** The box that covers most of what is still open, among those grown from a few places in it. */
 function widestFrom(extents: Extents, open: Extent, forbidden: Extent): Box {
   const around = extents.hull(open);

@@ -8,7 +8,7 @@ import { effectOf } from './limit-effect';
 import { limitClusters, preimage, type LimitCluster } from './limit-clusters';
 import { orderDependence, type OrderDependence } from './limit-order';
 import { settle, TangledLimits, UnsettledLimits, type Limit } from './limits';
-import { readableCover } from './readable-cover';
+import { readableCover, shares } from './readable-cover';
 import { readLimits } from './read-limits';
 
 /** A combination as people write it: axis to value. */
@@ -104,9 +104,19 @@ export class Space {
     return preimage(this.extents, this.clusters, region);
   }
 
-  /** Few wide boxes for an extent of allowed combinations; what can never occur is left out of account. */
-  readable(extent: Extent): Box[] {
-    return readableCover(this.extents, extent, this.never);
+  /**
+   * Few boxes for an extent of allowed combinations, wide where that says less: axes are free and ladders open upwards where
+   * only what can never occur (or `free`) comes in. Otherwise no value is named that need not be.
+   */
+  readable(extent: Extent, free: Extent = this.never): Box[] {
+    const cover = readableCover(this.extents, extent, free);
+    return shares(this.extents, extent, cover).map(({ must, may }) =>
+      must.map((mask, axis) => {
+        if (may[axis] === this.full[axis]) return this.full[axis]!;
+        const upwards = this.full[axis]! & ~((mask & -mask) - 1);
+        return this.axes[axis]!.ladder && (upwards & ~may[axis]!) === 0 ? upwards : mask;
+      }),
+    );
   }
 
   /** Where a limit, taken alone, is broken. */

@@ -1,5 +1,5 @@
 import { isObject, pointer, pointerSteps, valueAt, type Step } from '../formats/json';
-import { ProblemList, type Problem } from '../formats/problem';
+import { brief, ProblemList, type Problem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { mediaQuery } from './media-query';
 import { mergeTrees, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
@@ -136,12 +136,12 @@ class ResolverReader {
     const contexts = isObject(body['contexts']) ? body['contexts'] : {};
     const names = Object.keys(contexts);
     const preset = body['default'];
-    if (preset !== undefined && !names.includes(String(preset))) {
+    if (preset !== undefined && !(typeof preset === 'string' && names.includes(preset))) {
       this.fail(
         [...at, 'default'],
         'unknown-context',
-        `“${preset}” is no context of ${name}.`,
-        nearest(String(preset), names),
+        `“${brief(preset)}” is no context of ${name}.`,
+        nearest(preset, names),
       );
     }
     if (!this.modifiers.some(modifier => modifier.name === name)) {
@@ -188,7 +188,7 @@ class ResolverReader {
     if (body === undefined) {
       const files = [...this.documents.keys()].filter(file => file.endsWith('.tokens.json'));
       const near = nearest(path, files)?.replace(/^.*\//, '');
-      this.fail([...at, '$ref'], 'missing-file', `There is no file “${path}”.`, near);
+      this.fail([...at, '$ref'], 'missing-file', `There is no file “${path}”.`, near, path);
       return EMPTY;
     }
     return readTree(body, path, [], this.report);
@@ -217,9 +217,9 @@ class ResolverReader {
       .reduce(mergeTrees, EMPTY);
   }
 
-  private fail(at: Step[], code: string, message: string, suggestion?: string): void {
+  private fail(at: Step[], code: string, message: string, suggestion?: string, about?: string): void {
     const origin: Origin = { file: this.file, pointer: pointer(...at) };
-    this.report(origin, (list, here) => list.error(here, code, message, suggestion));
+    this.report(origin, (list, here) => list.error(here, code, message, suggestion, about));
   }
 }
 

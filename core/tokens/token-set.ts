@@ -1,5 +1,5 @@
 import { isObject, pointer, valueAt, type JsonObject, type Step } from '../formats/json';
-import { oneOf, ProblemList, type Problem } from '../formats/problem';
+import { brief, oneOf, ProblemList, type Problem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { readReference, referencesIn, type Reference } from './references';
 import { memberAt, mergeTrees, type DeclaredGroup, type DeclaredToken, type Origin } from './token-tree';
@@ -28,6 +28,8 @@ export interface Token {
 /** All tokens of one context by key, in document order. */
 export interface TokenSet {
   readonly byKey: ReadonlyMap<string, Token>;
+  /** Keys of tokens that are there but could not be resolved; what is wrong has been said where it is. */
+  readonly unresolved: ReadonlySet<string>;
   readonly problems: readonly Problem[];
 }
 
@@ -64,7 +66,8 @@ class TokenResolver {
       const token = this.token(key, []);
       if (token) byKey.set(key, token);
     }
-    return { byKey, problems: this.problems };
+    const unresolved = new Set([...this.entries.keys()].filter(key => !byKey.has(key)));
+    return { byKey, unresolved, problems: this.problems };
   }
 
   private fail(
@@ -73,9 +76,10 @@ class TokenResolver {
     code: string,
     message: string,
     suggestion?: string,
+    about?: string,
   ): void {
     const list = new ProblemList();
-    list.error(origin.pointer + pointer(...steps), code, message, suggestion);
+    list.error(origin.pointer + pointer(...steps), code, message, suggestion, about);
     this.problems.push({ file: origin.file, ...list.problems[0]! });
   }
 
@@ -85,7 +89,7 @@ class TokenResolver {
     const target = group.own['$extends'];
     if (target !== undefined) {
       const names = groupNames(target);
-      const label = names ? names.join('.') : String(target);
+      const label = names ? names.join('.') : brief(target);
       const found = names && memberAt(root, names);
       if (open.includes(label)) {
         this.fail(
@@ -159,7 +163,7 @@ class TokenResolver {
       for (const { at, message, suggestion } of faults) {
         this.fail(
           origin,
-          ['$value', ...at],
+          ['$value', ...writtenPlace(raw, at)],
           'wrong-value',
           `The value of ${entry.key} (${type}) ${message}.`,
           suggestion,
@@ -242,7 +246,7 @@ class TokenResolver {
     if (!this.entries.has(key)) {
       const hint = this.hint(reference);
       const chain = open.length > 1 ? ` (reached through ${open.join(' → ')})` : '';
-      this.fail(origin, at, 'missing-token', `There is no token ${label(reference)}${chain}.`, hint);
+      this.fail(origin, at, 'missing-token', `There is no token ${label(reference)}${chain}.`, hint, key);
       throw new Unresolved();
     }
     if (open.includes(key)) {
@@ -280,6 +284,12 @@ class TokenResolver {
     const near = this.entries.has(ownToken) ? ownToken : nearest(reference.key, this.entries.keys());
     return near && `{${near}}`;
   }
+}
+
+/** The steps of a fault as far as they lead inside what is written; the rest lies behind a reference. */
+function writtenPlace(raw: unknown, steps: readonly Step[]): readonly Step[] {
+  const end = steps.findIndex((_, index) => readReference(valueAt(raw, steps.slice(0, index))) !== null);
+  return end < 0 ? steps : steps.slice(0, end);
 }
 
 function label(reference: Reference): string {

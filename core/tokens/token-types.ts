@@ -43,7 +43,7 @@ function measure(units: readonly string[], example: string): TypeRow {
         return fault('must be a number', ['value']);
       const unit = value['unit'];
       if (typeof unit === 'string' && (units.includes(unit) || readReference(unit))) return [];
-      return fault(`must be ${oneOf(units)}`, ['unit'], nearest(String(unit), units));
+      return fault(`must be ${oneOf(units)}`, ['unit'], nearest(unit, units));
     },
     css: (value: { value: number; unit: string }) => `${shortDecimal(value.value, 6)}${value.unit}`,
   };
@@ -168,7 +168,7 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
       const faults: ValueFault[] = [];
       if (typeof space !== 'string' || !Object.hasOwn(COLOR_SPACES, space)) {
         const names = Object.keys(COLOR_SPACES);
-        faults.push(...fault(`must be ${oneOf(names, 20)}`, ['colorSpace'], nearest(String(space), names)));
+        faults.push(...fault(`must be ${oneOf(names, 20)}`, ['colorSpace'], nearest(space, names)));
       }
       if (readReference(components)) return faults;
       if (!Array.isArray(components) || components.length !== 3) {
@@ -206,11 +206,7 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
       if (isNumber(value)) return value >= 1 && value <= 1000 ? [] : fault('must be from 1 to 1000');
       if (typeof value === 'string' && Object.hasOwn(FONT_WEIGHTS, value)) return [];
       const names = Object.keys(FONT_WEIGHTS);
-      return fault(
-        'must be a number from 1 to 1000 or a name such as medium',
-        [],
-        nearest(String(value), names),
-      );
+      return fault('must be a number from 1 to 1000 or a name such as medium', [], nearest(value, names));
     },
     settle: value => (typeof value === 'string' ? (FONT_WEIGHTS[value] ?? value) : value),
     css: (value: string | number) => String(typeof value === 'string' ? FONT_WEIGHTS[value] : value),

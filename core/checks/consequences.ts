@@ -1,0 +1,152 @@
+import type { Documents } from '../formats/document-kinds';
+import { isObject, pointerSteps } from '../formats/json';
+import type { LocalProblem, Problem } from '../formats/problem';
+
+/** Names that a document holds or means to hold, whether or not they can be read; `null`: nobody can tell which. */
+type Names = ReadonlySet<string> | null;
+
+/** Which list a missing name would stand in, by the code of the problem that misses it. */
+const LISTS: Readonly<Record<string, { key: string; names: (list: unknown) => Names }>> = {
+  'unknown-axis': { key: 'axes', names: list => idsOf(list) },
+  'unknown-value': { key: 'axes', names: valuesOf },
+  'unknown-part': { key: 'anatomy', names: partsOf },
+  'unknown-sample': { key: 'samples', names: list => idsOf(list) },
+  'unknown-rule': { key: 'rules', names: list => idsOf(list) },
+};
+
+function idsOf(list: unknown): Names {
+  if (!Array.isArray(list)) return null;
+  const entries = list.map(entry => (isObject(entry) ? entry['id'] : undefined));
+  return entries.every(id => typeof id === 'string') ? new Set(entries) : null;
+}
+
+function valuesOf(list: unknown): Names {
+  if (!Array.isArray(list)) return null;
+  const values = list.flatMap(axis =>
+    isObject(axis) && axis['values'] !== undefined ? [idsOf(axis['values'])] : [],
+  );
+  if (values.some(ids => ids === null)) return null;
+  return new Set(values.flatMap(ids => [...ids!]));
+}
+
+function partsOf(node: unknown): Names {
+  const names = new Set<string>();
+  let lost = false;
+  const visit = (part: unknown): void => {
+    if (!isObject(part) || typeof part['part'] !== 'string') {
+      lost = true;
+      return;
+    }
+    names.add(part['part']);
+    const { children } = part;
+    if (Array.isArray(children)) children.forEach(visit);
+    else if (children !== undefined) lost = true;
+  };
+  visit(node);
+  return lost ? null : names;
+}
+
+/**
+ * Leaves out the problems of a document that only follow from others of it: a rule that names an axis which is there but
+ * cannot be read, or whose name is misspelt where it is declared; a key that is missing because it is misspelt.
+ */
+export function withoutConsequences(document: unknown, problems: readonly LocalProblem[]): LocalProblem[] {
+  if (!isObject(document)) return [...problems];
+  const misspelt = problems.filter(problem => problem.code === 'unknown-key');
+  /** The list under its own name, or under a misspelt one. */
+  const listsOf = (key: string): unknown[] =>
+    [
+      key,
+      ...misspelt.filter(each => each.suggestion === key).map(each => pointerSteps(each.pointer)?.[0] ?? ''),
+    ]
+      .filter(name => Object.hasOwn(document, name))
+      .map(name => document[name]);
+  const meant = new Set(
+    problems.filter(problem => problem.code === 'unknown-state').map(problem => problem.suggestion),
+  );
+  return problems.filter(problem => {
+    if (problem.code === 'missing-key') {
+      // The key is there, misspelt or wrong, and that has been said.
+      return !problems.some(
+        each =>
+          parentOf(each.pointer) === problem.pointer &&
+          (each.suggestion === problem.about ? each.code === 'unknown-key' : isNamed(each, problem.about)),
+      );
+    }
+    const row = LISTS[problem.code];
+    if (!row || problem.about === undefined) return true;
+    if (problem.code === 'unknown-axis' && meant.has(problem.about)) return false;
+    const lists = listsOf(row.key);
+    return !lists.some(list => {
+      const names = row.names(list);
+      return names === null || names.has(problem.about!);
+    });
+  });
+}
+
+const isNamed = ({ pointer }: LocalProblem, key: string | undefined): boolean =>
+  key !== undefined && pointerSteps(pointer)?.at(-1) === key;
+
+const parentOf = (place: string): string => place.slice(0, Math.max(0, place.lastIndexOf('/')));
+
+/** Problems that can follow from a token or a file of tokens that could not be read. */
+const MISSES_TOKEN = new Set(['missing-token', 'unknown-token', 'missing-reference', 'missing-type']);
+
+/** Problems of a resolver document after which nobody can tell which tokens there should be. */
+const LOSES_TOKENS = new Set([
+  'missing-file',
+  'missing-reference',
+  'missing-key',
+  'unknown-key',
+  'wrong-type',
+  'wrong-shape',
+  'reference-cycle',
+]);
+
+/** The same for tokens, across all documents: who uses a token that is there but wrong is not to blame. */
+export function withoutTokenConsequences(
+  problems: readonly Problem[],
+  documents: Documents,
+  unreadable: ReadonlySet<string>,
+): Problem[] {
+  const users = (file: string): boolean => file.startsWith('components/') || file.endsWith('.tokens.json');
+  const lost =
+    !documents.has('system.json') ||
+    [...unreadable].some(file => file === 'system.json' || file.startsWith('tokens/')) ||
+    problems.some(losesTokens);
+  const blameless = problems.filter(
+    ({ code, about }) => !(code === 'missing-file' && about !== undefined && unreadable.has(about)),
+  );
+  if (lost) return blameless.filter(({ code, file }) => !(MISSES_TOKEN.has(code) && users(file)));
+  const damaged = problems.flatMap(problem => damagedPath(problem) ?? []);
+  return problems.filter(
+    ({ code, about, file, pointer }) =>
+      !MISSES_TOKEN.has(code) ||
+      about === undefined ||
+      !damaged.some(
+        path =>
+          (about === path || about.startsWith(`${path}.`)) &&
+          // A problem at the damaged token itself follows from nothing.
+          !(file.endsWith('.tokens.json') && tokenPath(pointer).startsWith(path)),
+      ),
+  );
+}
+
+function losesTokens({ file, pointer, code, severity, suggestion }: Problem): boolean {
+  if (severity !== 'error') return false;
+  if (file === 'system.json') return pointer === '/resolver' || suggestion === 'resolver';
+  if (file.endsWith('.tokens.json')) return pointer === '';
+  return file.startsWith('tokens/') && LOSES_TOKENS.has(code);
+}
+
+/** Dotted path of the token or group in which a problem of a token file lies. */
+function damagedPath({ file, pointer, severity }: Problem): string | null {
+  if (!file.endsWith('.tokens.json') || severity !== 'error') return null;
+  return tokenPath(pointer) || null;
+}
+
+function tokenPath(place: string): string {
+  const steps = pointerSteps(place) ?? [];
+  const end = steps.findIndex(step => step.startsWith('$') && step !== '$root');
+  return (end < 0 ? steps : steps.slice(0, end)).join('.');
+}
