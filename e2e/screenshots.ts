@@ -39,6 +39,7 @@ const VIEWS: readonly View[] = [
     path: '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r0c5',
     ready: '.ledger .scope-column',
   },
+  { name: 'rules', path: '/quayside/text-field/rules', ready: '.contests' },
   { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },
   { name: 'guide', path: '/quayside/guide/text-field', ready: '.page .situation .specimen' },
   { name: 'outputs', path: '/quayside/outputs', ready: '.outputs .code' },

@@ -65,7 +65,11 @@ function newRule(
 }
 
 /** An id that says what the condition says: `over-large`, with a number when that is taken. */
-export function freshRuleId(component: Component, region: Box): string {
+export function freshRuleId(
+  component: Component,
+  region: Box,
+  taken: ReadonlySet<string> = new Set((component.document.rules ?? []).map(rule => rule.id)),
+): string {
   const { axes, full } = component.space;
   const words = axes.flatMap((axis, index) => {
     if (region[index] === full[index]) return [];
@@ -73,7 +77,6 @@ export function freshRuleId(component: Component, region: Box): string {
     return axis.ladder ? values.slice(0, 1) : values;
   });
   const base = kebab(words.join('-')).slice(0, 48) || 'always';
-  const taken = new Set((component.document.rules ?? []).map(rule => rule.id));
   let id = base;
   for (let number = 2; taken.has(id); number++) id = `${base}-${number}`;
   return id;

@@ -5,6 +5,7 @@ import { Failure } from './frame/failure';
 import { SystemFrame } from './frame/system-frame';
 import { GuideScreen } from './guide/guide-screen';
 import { OutputsScreen } from './outputs/outputs-screen';
+import { RulesScreen } from './rules/rules-screen';
 import { ShelfScreen } from './shelf/shelf-screen';
 import { TokensScreen } from './tokens/tokens-screen';
 
@@ -22,6 +23,7 @@ export const router = createBrowserRouter([
       { path: 'guide/:componentId', element: <GuideScreen /> },
       { path: 'outputs', element: <OutputsScreen /> },
       { path: ':componentId', element: <ComponentScreen /> },
+      { path: ':componentId/rules', element: <RulesScreen /> },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },

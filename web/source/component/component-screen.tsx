@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { plateGrid, sampleNamed, type Cell, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
 import { reachedCells, scopeOf } from '@periwinkle/core/plates/scope';
@@ -6,12 +6,14 @@ import type { Component } from '@periwinkle/core/rules/component';
 import { componentNamed } from '@periwinkle/core/rules/system';
 import type { Box } from '@periwinkle/core/space/box';
 import { countText } from '../common/numbers';
+import { Sheets } from '../common/sheets';
 import { useContexts } from '../data/address';
 import { useSystemState } from '../data/system-context';
 import { useShape } from '../specimen/specimen';
 import { ArrangementStrip } from './arrangement-strip';
 import { LedgerDrawer } from './ledger-drawer';
 import { Plate } from './plate';
+import { readRegion } from './region-address';
 import { usePlateAddress, type PlateAddress, type Selection } from './plate-address';
 import { TryField } from './try-field';
 
@@ -48,8 +50,18 @@ function Inside({ component }: { component: Component }) {
   );
   const selection = clamped(useAskedSelection(address, grid), grid);
   const [aimed, setAimed] = useState<Box | null>(null);
-  const selected = useMemo(() => selectedCells(grid, selection), [grid, selection]);
-  const narrowed = useMemo(() => narrowedMasks(component, address.narrowed), [component, address.narrowed]);
+  const asked = useMemo(
+    () => (selection ? null : readRegion(component, address.region)),
+    [component, selection, address.region],
+  );
+  const selected = useMemo(
+    () => (asked ? reachedCells(grid, asked) : selectedCells(grid, selection)),
+    [grid, asked, selection],
+  );
+  const narrowed = useMemo(
+    () => new Map([...(asked ?? []).entries(), ...narrowedMasks(component, address.narrowed)]),
+    [component, asked, address.narrowed],
+  );
   const scope = useMemo(
     () => scopeOf(component, grid, selected, narrowed),
     [component, grid, selected, narrowed],
@@ -61,6 +73,17 @@ function Inside({ component }: { component: Component }) {
   );
   const drawer = useRef<HTMLElement>(null);
   const plate = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (address.region === null) return;
+    window.scrollTo(0, 0);
+    plate.current?.querySelector('.cell.reached')?.scrollIntoView({ block: 'nearest' });
+    const property = new URLSearchParams(location.search).get('property') ?? '';
+    drawer.current
+      ?.querySelector(`[data-property="${CSS.escape(property)}"]`)
+      ?.scrollIntoView({ block: 'center' });
+    // Only the link that led here scrolls.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
   const plates = component.plates;
   const place = Math.max(
     0,
@@ -72,6 +95,7 @@ function Inside({ component }: { component: Component }) {
       <div className="head">
         <h1>{component.title}</h1>
         <span className="said crumb">{component.group.join(', ')}</span>
+        <Sheets system={system.id} component={component.id} />
         <TryField system={system} component={component} contexts={contexts} />
       </div>
       <ArrangementStrip component={component} address={address} change={change} />
@@ -92,13 +116,19 @@ function Inside({ component }: { component: Component }) {
         />
       </div>
       <div className="caption">
-        <span>
-          <b>
-            Plate {place + 1}
-            {plates[place]?.title ? `. ${plates[place].title}` : ''}.
-          </b>{' '}
-          {plates[place]?.caption}
-        </span>
+        {address.region === null ? (
+          <span>
+            <b>
+              Plate {place + 1}
+              {plates[place]?.title ? `. ${plates[place].title}` : ''}.
+            </b>{' '}
+            {plates[place]?.caption}
+          </span>
+        ) : (
+          <span>
+            <b>A region among its neighbours.</b> What lies in it is tinted.
+          </span>
+        )}
         <span>
           {countText(shown)} shown of {countText(component.space.count())} combinations
         </span>

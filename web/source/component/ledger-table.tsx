@@ -160,7 +160,7 @@ const Row = memo(function Row({
   onAim,
 }: LedgerTableProps & { row: LedgerRow; index: number; first: boolean; withOutcome: boolean }) {
   return (
-    <tr className={first && index > 0 ? 'first' : ''}>
+    <tr className={first && index > 0 ? 'first' : ''} data-property={`${row.part}.${row.property}`}>
       <td className="part">{first ? row.part : ''}</td>
       <td className="property">{row.property}</td>
       {ledger.columns.map((column, at) => {

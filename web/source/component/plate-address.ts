@@ -18,6 +18,8 @@ export interface PlateAddress {
   readonly selection: Selection | null;
   /** Axes narrowed by hand: axis id to the value's id. */
   readonly narrowed: Readonly<Record<string, string>>;
+  /** A region to be shown, whatever is selected. */
+  readonly region: string | null;
 }
 
 const pairs = (text: string | null): Record<string, string> =>
@@ -70,6 +72,7 @@ export function usePlateAddress(component: Component): {
       arrangement,
       selection: readSelection(read.get('sel')),
       narrowed: pairs(read.get('narrow')),
+      region: read.get('region'),
     };
   }, [text, plateId, arrangement]);
   const change = useCallback<ReturnType<typeof usePlateAddress>['change']>(
@@ -83,7 +86,9 @@ export function usePlateAddress(component: Component): {
             else next.set(name, value);
           };
           if (parts.plateId !== undefined) {
-            ['across', 'down', 'hold', 'sample', 'sel', 'narrow'].forEach(name => next.delete(name));
+            ['across', 'down', 'hold', 'sample', 'sel', 'narrow', 'region'].forEach(name =>
+              next.delete(name),
+            );
             set('plate', parts.plateId);
           }
           const { across, down, hold, sample } = parts.arrangement ?? {};
@@ -94,6 +99,7 @@ export function usePlateAddress(component: Component): {
           set('sample', sample);
           if (across || down) set('sel', null);
           if (parts.selection !== undefined) {
+            next.delete('region');
             const s = parts.selection;
             set('sel', s && `r${s.top}c${s.left}-r${s.bottom}c${s.right}`);
           }

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import { usePageKeys } from '../common/shortcuts';
 import { SystemProvider, useStore, useSystemState } from '../data/system-context';
+import { EngineProvider } from '../engine/use-answer';
 import { SpecimenStyles } from '../specimen/specimen-styles';
 import { Band } from './band';
 import { Failure } from './failure';
@@ -55,7 +56,9 @@ function Inside() {
       </a>
       <Band state={state} onOpen={setDialog} />
       <main id="main" tabIndex={-1} style={{ outline: 'none' }}>
-        <Outlet />
+        <EngineProvider>
+          <Outlet />
+        </EngineProvider>
       </main>
       <Notices notices={state.notices} onPutAway={id => store.putAway(id)} />
       {dialog === 'find' ? <FindDialog system={state.system} onClose={close} /> : null}

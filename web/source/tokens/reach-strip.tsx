@@ -1,10 +1,7 @@
 import { useMemo } from 'react';
+import { plainestIn } from '@periwinkle/core/plates/region-plate';
 import type { TokenReach } from '@periwinkle/core/questions/token-reach';
-import type { Component } from '@periwinkle/core/rules/component';
 import type { System } from '@periwinkle/core/rules/system';
-import { bits, type Box } from '@periwinkle/core/space/box';
-import type { Extent } from '@periwinkle/core/space/extent';
-import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
 import { counted } from '../common/numbers';
 import { FieldAtRest } from '../specimen/field-at-rest';
@@ -29,9 +26,9 @@ export function ReachStrip({
       reach.components
         .flatMap(({ component, rules, where }) =>
           rules.flatMap(rule => {
-            const shows = component.space.extents.and(where, component.space.extents.of(rule.region));
-            const wants = plainestIn(shows, component);
-            return wants ? [{ component, rule: rule.id, wants }] : [];
+            const { extents } = component.space;
+            const plainest = plainestIn(component, extents.and(where, extents.of(rule.region)));
+            return plainest ? [{ component, rule: rule.id, wants: component.space.written(plainest) }] : [];
           }),
         )
         .slice(0, SHOWN),
@@ -58,26 +55,5 @@ export function ReachStrip({
         </PreviewSurface>
       ) : null}
     </section>
-  );
-}
-
-/** So many boxes of an extent are looked at for its plainest combination. */
-const LOOKED_AT = 200;
-
-/** The combination that departs least from rest and defaults; `null` where there is none. */
-function plainestIn(where: Extent, component: Component): Combination | null {
-  const { axes, extents } = component.space;
-  const atRest = (box: Box): number => box.filter((mask, index) => (mask >> axes[index]!.rest) & 1).length;
-  let plainest: Box | null = null;
-  let looked = 0;
-  for (const box of extents.boxesOf(where)) {
-    if (!plainest || atRest(box) > atRest(plainest)) plainest = box;
-    if (++looked === LOOKED_AT) break;
-  }
-  return (
-    plainest &&
-    component.space.written(
-      plainest.map((mask, index) => ((mask >> axes[index]!.rest) & 1 ? axes[index]!.rest : bits(mask)[0]!)),
-    )
   );
 }

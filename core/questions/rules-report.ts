@@ -1,0 +1,142 @@
+import type { Component, Rule } from '../rules/component';
+import { slotsOf } from '../rules/slots';
+import type { System } from '../rules/system';
+import type { Box } from '../space/box';
+import { conditionWords } from '../space/condition';
+import { contests, decisionOn, type Contest } from './contested';
+import { deadRules } from './dead';
+import { distinctLooks, type DistinctLooks } from './distinct-looks';
+import { sameLooking, sameLookingRegions } from './same-looking';
+
+/** A region as boxes, in words, and how many combinations it has. */
+export interface ReportedRegion {
+  readonly regions: readonly Box[];
+  readonly words: readonly string[];
+  readonly combinations: bigint;
+}
+
+/** One property that two rules contest. */
+export interface ReportedContest extends ReportedRegion {
+  /** `part.property`. */
+  readonly property: string;
+  readonly earlierText: string;
+  readonly laterText: string;
+  /** Place of the decision that settles it, or `null`. */
+  readonly decision: number | null;
+}
+
+/** All that two rules contest. */
+export interface ContestedPair {
+  readonly earlier: string;
+  readonly later: string;
+  readonly earlierWords: string;
+  readonly laterWords: string;
+  readonly contests: readonly ReportedContest[];
+}
+
+export interface ReportedDead {
+  readonly rule: string;
+  readonly words: string;
+  /** `part.property`; `null` for the whole rule. */
+  readonly property: string | null;
+  readonly because: 'silent' | 'never' | 'covered';
+  readonly by: readonly string[];
+  /** Reasons of the limits that keep it from holding. */
+  readonly limits: readonly string[];
+}
+
+/** Two values of an axis between which nothing changes. */
+export interface ReportedAlike {
+  readonly axis: string;
+  readonly values: readonly [string, string];
+  readonly everywhere: boolean;
+  readonly words: readonly string[];
+}
+
+/** What is to be said about a component's rules, as plain data. */
+export interface RulesReport {
+  readonly rules: number;
+  readonly combinations: bigint;
+  readonly pairs: readonly ContestedPair[];
+  readonly dead: readonly ReportedDead[];
+  readonly alike: readonly ReportedAlike[];
+  readonly looks: DistinctLooks;
+}
+
+/** How far a report has come. */
+export interface Progress {
+  readonly done: number;
+  readonly total: number;
+}
+
+/** Makes the report in steps, so that whoever asks can stop in between. */
+export function* rulesReport(component: Component, system: System): Generator<Progress, RulesReport> {
+  const found = contests(component);
+  const total = found.length + 2;
+  const pairs = new Map<string, ContestedPair & { contests: ReportedContest[] }>();
+  for (const [done, contest] of found.entries()) {
+    yield { done, total };
+    const key = `${contest.earlier.index} ${contest.later.index}`;
+    if (!pairs.has(key)) pairs.set(key, pairOf(component, contest));
+    pairs.get(key)!.contests.push(reported(component, contest));
+  }
+  yield { done: found.length, total };
+  const alike = sameLooking(component, system).map(each => {
+    const { axes } = component.space;
+    const { title, values } = axes[each.axis]!;
+    return {
+      axis: title,
+      values: each.values.map(value => values[value]!.title) as [string, string],
+      everywhere: each.everywhere,
+      words: sameLookingRegions(component, each).map(region => conditionWords(region, axes)),
+    };
+  });
+  yield { done: found.length + 1, total };
+  return {
+    rules: component.rules.length,
+    combinations: component.space.count(),
+    pairs: [...pairs.values()],
+    dead: deadRules(component).map(({ rule, property, because, by, limits }) => ({
+      rule: rule.id,
+      words: wordsOf(component, rule),
+      property,
+      because,
+      by: by.map(each => each.id),
+      limits: limits.map(limit => limit.because).filter(text => text !== ''),
+    })),
+    alike,
+    looks: distinctLooks(component, system),
+  };
+}
+
+const wordsOf = ({ space }: Component, rule: Rule): string => conditionWords(rule.region, space.axes);
+
+function pairOf(component: Component, { earlier, later }: Contest) {
+  return {
+    earlier: earlier.id,
+    later: later.id,
+    earlierWords: wordsOf(component, earlier),
+    laterWords: wordsOf(component, later),
+    contests: [] as ReportedContest[],
+  };
+}
+
+function reported(component: Component, contest: Contest): ReportedContest {
+  const { space } = component;
+  const regions = space.readable(contest.where);
+  return {
+    property: contest.property,
+    earlierText: textOf(component, contest.property, contest.earlier),
+    laterText: textOf(component, contest.property, contest.later),
+    regions,
+    words: regions.map(region => conditionWords(region, space.axes)),
+    combinations: contest.combinations,
+    decision: decisionOn(component, contest)?.index ?? null,
+  };
+}
+
+/** What a rule says of a slot in the end. */
+const textOf = (component: Component, slot: string, rule: Rule): string =>
+  slotsOf(component)
+    .get(slot)!
+    .speakers.findLast(speaker => speaker.rule === rule)!.setting.text;

@@ -1,0 +1,81 @@
+import { createContext, use, useEffect, useId, useState, type ReactNode } from 'react';
+import type { Documents } from '@periwinkle/core/formats/document-kinds';
+import type { Progress } from '@periwinkle/core/questions/rules-report';
+import { EngineClient } from './engine-client';
+import type { QuestionName, Questions } from './questions';
+
+const ClientContext = createContext<EngineClient | null>(null);
+
+/** One engine for all screens of a system. */
+export function EngineProvider({ children }: { children: ReactNode }) {
+  const [client, setClient] = useState<EngineClient | null>(null);
+  useEffect(() => {
+    const own = new EngineClient();
+    setClient(own);
+    return () => own.close();
+  }, []);
+  return <ClientContext value={client}>{children}</ClientContext>;
+}
+
+export interface Answer<Value> {
+  /** The last answer there was to this question, perhaps for an older state of the documents. */
+  readonly value: Value | undefined;
+  /** Whether `value` is for the documents as they are. */
+  readonly upToDate: boolean;
+  /** How far the next answer has come, once it has taken long. */
+  readonly progress: Progress | null;
+  readonly failed: Error | null;
+  readonly stop: () => void;
+}
+
+/** Progress that is shown only when it takes longer than this. */
+const PATIENCE_MS = 500;
+
+interface Found<Value> {
+  readonly value: Value;
+  readonly question: string;
+  readonly documents: Documents;
+}
+
+/** Asks anew whenever the documents or the question change; older questions are dropped. */
+export function useAnswer<Name extends QuestionName>(
+  name: Name,
+  asks: Questions[Name]['asks'],
+  documents: Documents,
+): Answer<Questions[Name]['answers']> {
+  const client = use(ClientContext);
+  const asker = useId();
+  const question = JSON.stringify(asks);
+  const [found, setFound] = useState<Found<Questions[Name]['answers']> | null>(null);
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const [failed, setFailed] = useState<Error | null>(null);
+  useEffect(() => {
+    if (!client) return;
+    let current = true;
+    const since = performance.now();
+    client
+      .ask(name, JSON.parse(question) as Questions[Name]['asks'], documents, asker, next => {
+        if (current && performance.now() - since > PATIENCE_MS) setProgress(next);
+      })
+      .then(result => {
+        if (!current) return;
+        setProgress(null);
+        if (result) setFound({ value: result.answer, question, documents });
+      })
+      .catch((error: Error) => current && setFailed(error));
+    return () => {
+      current = false;
+    };
+  }, [client, name, question, documents, asker]);
+  const fitting = found?.question === question ? found : null;
+  return {
+    value: fitting?.value,
+    upToDate: fitting?.documents === documents,
+    progress,
+    failed,
+    stop: () => {
+      setProgress(null);
+      client?.stop(asker);
+    },
+  };
+}

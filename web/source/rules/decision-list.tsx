@@ -1,0 +1,35 @@
+import type { Component } from '@periwinkle/core/rules/component';
+import { conditionWords } from '@periwinkle/core/space/condition';
+import { withoutDecisionPatch } from '@periwinkle/core/rules/settle-contest';
+import { useStore, useSystemState } from '../data/system-context';
+
+/** Decisions that the order of two rules is meant, each with its reason. */
+export function DecisionList({ component }: { component: Component }) {
+  const store = useStore();
+  const { edited } = useSystemState();
+  const words = (id: string): string => {
+    const rule = component.rules.find(each => each.id === id);
+    return rule ? conditionWords(rule.region, component.space.axes) : id;
+  };
+  const takeBack = (index: number, later: string): void =>
+    store.edit(
+      edited.fileOf.get(component.id)!,
+      withoutDecisionPatch(component, index),
+      `${component.title}: decision on ${later} taken back`,
+    );
+  return (
+    <ul className="decisions">
+      {component.decisions.map(({ index, earlier, later, properties, because }) => (
+        <li key={index}>
+          <span>
+            <b>{words(later)}</b> after <b>{words(earlier)}</b>
+            {properties ? <code> {properties.join(', ')}</code> : null}: {because}
+          </span>
+          <button type="button" className="act" onClick={() => takeBack(index, later)}>
+            take it back
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

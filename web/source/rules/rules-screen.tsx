@@ -1,0 +1,145 @@
+import type { ReactNode } from 'react';
+import { useParams } from 'react-router';
+import type { RulesReport } from '@periwinkle/core/questions/rules-report';
+import type { Component } from '@periwinkle/core/rules/component';
+import { componentNamed } from '@periwinkle/core/rules/system';
+import { countText, counted } from '../common/numbers';
+import { Sheets } from '../common/sheets';
+import { useSystemState } from '../data/system-context';
+import { useAnswer, type Answer } from '../engine/use-answer';
+import { AlikeList } from './alike-list';
+import { ContestTable } from './contest-table';
+import { DeadList } from './dead-list';
+import { DecisionList } from './decision-list';
+
+/** What the rules of a component come to: where only their order decides, which never matter, what makes no difference. */
+export function RulesScreen() {
+  const { systemId = '', componentId = '' } = useParams();
+  const { system } = useSystemState();
+  const component = componentNamed(system, componentId);
+  const answer = useAnswer('rules', { component: componentId }, system.documents);
+  if (!component) {
+    return (
+      <div className="blank">
+        <h1>No such field</h1>
+        <p>
+          There is no field “{componentId}” in {system.title}.
+        </p>
+      </div>
+    );
+  }
+  return (
+    <>
+      <div className="head">
+        <h1>{component.title}</h1>
+        <span className="said crumb">{component.group.join(', ')}</span>
+        <Sheets system={systemId} component={componentId} />
+      </div>
+      <div className="rules-sheet" aria-busy={!answer.upToDate}>
+        <Waiting answer={answer} />
+        {answer.value ? <Report component={component} report={answer.value} /> : null}
+      </div>
+    </>
+  );
+}
+
+function Waiting({ answer: { value, progress, failed, stop } }: { answer: Answer<RulesReport | null> }) {
+  if (failed) {
+    return (
+      <p className="fault" role="alert">
+        This could not be worked out: {failed.message}
+      </p>
+    );
+  }
+  if (progress) {
+    return (
+      <p className="said" role="status">
+        Looking at the rules: {countText(progress.done)} of {countText(progress.total)}{' '}
+        <button type="button" className="act" onClick={stop}>
+          stop
+        </button>
+      </p>
+    );
+  }
+  return value === undefined ? <p className="said">Looking at the rules …</p> : null;
+}
+
+function Report({ component, report }: { component: Component; report: RulesReport }) {
+  const all = report.pairs.flatMap(pair => pair.contests);
+  const open = all.filter(contest => contest.decision === null);
+  const deadRules = report.dead.filter(each => each.property === null).length;
+  return (
+    <>
+      <p className="summary">
+        {counted(report.rules, 'rule')} for {counted(report.combinations, 'combination')}, which come to{' '}
+        {report.looks.exact ? '' : 'more than '}
+        {counted(report.looks.number, 'look')}. {openWords(open.length, all.length)} {deadWords(deadRules)}
+      </p>
+      <Section
+        title="Contested"
+        number={open.length}
+        explained="Both rules speak, neither is the more special case, and nothing but their order decides."
+        empty="Wherever two rules speak with different values, one of them is the more special case or a third decides."
+      >
+        <ContestTable component={component} pairs={report.pairs} />
+      </Section>
+      <Section
+        title="Never the last word"
+        number={report.dead.length}
+        explained="What these say is never seen."
+        empty="Every rule is seen somewhere, with everything it says."
+      >
+        <DeadList component={component} dead={report.dead} />
+      </Section>
+      <Section
+        title="Decided"
+        number={component.decisions.length}
+        explained="Here the order is meant, for a reason."
+        empty="No order has been recorded as meant."
+      >
+        <DecisionList component={component} />
+      </Section>
+      <Section
+        title="No difference"
+        number={report.alike.filter(each => each.everywhere).length}
+        explained="These values look the same in every combination and every context."
+        empty="Each value of each axis looks different from the others somewhere."
+      >
+        <AlikeList alike={report.alike} />
+      </Section>
+    </>
+  );
+}
+
+function openWords(open: number, all: number): string {
+  if (all === 0) return 'Nothing is contested.';
+  if (open === 0)
+    return all === 1 ? 'One contest, and it is decided.' : `All ${countText(all)} contests are decided.`;
+  return `${counted(open, 'contest')} ${open === 1 ? 'is' : 'are'} open.`;
+}
+
+const deadWords = (dead: number): string =>
+  dead === 0 ? 'No rule is idle.' : `${counted(dead, 'rule')} never ${dead === 1 ? 'matters' : 'matter'}.`;
+
+function Section({
+  title,
+  number,
+  explained,
+  empty,
+  children,
+}: {
+  title: string;
+  number: number;
+  explained: string;
+  empty: string;
+  children: ReactNode;
+}) {
+  return (
+    <section aria-label={title}>
+      <h2>
+        {title} <small>{number === 0 ? empty : explained}</small>
+      </h2>
+      {number === 0 ? null : children}
+    </section>
+  );
+}
