@@ -21,8 +21,16 @@ export interface Contest {
   readonly combinations: bigint;
 }
 
+const known = new WeakMap<Component, readonly Contest[]>();
+
 /** All contests of a component, by property and then in the order of the rules; decided ones included. */
-export function contests(component: Component): Contest[] {
+export function contests(component: Component): readonly Contest[] {
+  let found = known.get(component);
+  if (!found) known.set(component, (found = findContests(component)));
+  return found;
+}
+
+function findContests(component: Component): Contest[] {
   return [...slotsOf(component).values()].flatMap(slot => {
     const inputs = slot.speakers.flatMap(({ rule, setting, direct }) => [
       rule.id,

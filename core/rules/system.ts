@@ -49,7 +49,7 @@ export function compileSystem(documents: Documents, before?: System): System {
     tokens:
       before && sameTokens(before.documents, documents)
         ? before.tokens
-        : new TokenModel(documents, system.resolver),
+        : new TokenModel(documents, system.resolver, before?.tokens),
     components: components.map(([, component]) => component).sort((a, b) => rank(a.id) - rank(b.id)),
     fileOf: new Map(components.map(([file, component]) => [component.id, file])),
     icons: new Map(documentsOf(documents, 'icon').map(([path, svg]) => [iconName(path), String(svg)])),

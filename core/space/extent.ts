@@ -26,7 +26,9 @@ export class Extents {
   /** Per node the masks of values that lead to the same child; disjoint, together all values, by lowest bit. */
   private readonly masks: (readonly number[])[] = [];
   private readonly children: (readonly Extent[])[] = [];
-  private readonly unique = new Map<string, Extent>();
+  /** Last node made with a hash, and for each node the one before it with the same. */
+  private readonly chains = new Map<number, Extent>();
+  private readonly nextInChain: Extent[] = [];
   private readonly results: Record<Operation, Map<number, Extent>> = {
     and: new Map(),
     or: new Map(),
@@ -46,6 +48,7 @@ export class Extents {
       this.levels.push(full.length);
       this.masks.push([]);
       this.children.push([]);
+      this.nextInChain.push(NOWHERE);
     }
   }
 
@@ -97,6 +100,35 @@ export class Extents {
   /** Number of combinations. */
   count(extent: Extent): bigint {
     return this.countBelow(extent) * (this.below[0]! / this.below[this.levels[extent]!]!);
+  }
+
+  /** About how many combinations of a box lie in the extent: to compare, not to report; makes no new nodes. */
+  share(extent: Extent, box: Box): number {
+    const sizes = box.map(mask => bitCount(mask));
+    const known = new Map<Extent, number>();
+    /** Of the axes from the node's own level on. */
+    const below = (here: Extent): number => {
+      if (here <= EVERYWHERE) return here;
+      let sum = known.get(here);
+      if (sum === undefined) {
+        sum = 0;
+        const level = this.levels[here]!;
+        for (const [edge, mask] of this.masks[here]!.entries()) {
+          const child = this.children[here]![edge]!;
+          const values = bitCount(mask & box[level]!);
+          if (values > 0 && child !== NOWHERE)
+            sum += values * free(level + 1, this.levels[child]!) * below(child);
+        }
+        known.set(here, sum);
+      }
+      return sum;
+    };
+    const free = (from: number, to: number): number => {
+      let product = 1;
+      for (let axis = from; axis < to; axis++) product *= sizes[axis]!;
+      return product;
+    };
+    return free(0, this.levels[extent]!) * below(extent);
   }
 
   has(extent: Extent, indices: readonly number[]): boolean {
@@ -263,18 +295,47 @@ export class Extents {
       }
     }
     if (ownChildren.length === 1) return ownChildren[0]!;
-    const order = ownMasks.map((_, edge) => edge);
-    order.sort((i, j) => (ownMasks[i]! & -ownMasks[i]!) - (ownMasks[j]! & -ownMasks[j]!));
-    let key = `${level}`;
-    for (const edge of order) key += `:${ownMasks[edge]!},${ownChildren[edge]!}`;
-    let extent = this.unique.get(key);
-    if (extent === undefined) {
-      extent = this.levels.length;
-      this.levels.push(level);
-      this.masks.push(order.map(edge => ownMasks[edge]!));
-      this.children.push(order.map(edge => ownChildren[edge]!));
-      this.unique.set(key, extent);
+    inOrder(ownMasks, ownChildren);
+    return this.only(level, ownMasks, ownChildren);
+  }
+
+  /** The node with just these edges, made if there is none yet; nodes with the same hash form a chain. */
+  private only(level: number, masks: readonly number[], children: readonly Extent[]): Extent {
+    let hash = level;
+    for (let edge = 0; edge < masks.length; edge++) {
+      hash = Math.imul(hash ^ masks[edge]!, 0x9e3779b1) ^ Math.imul(children[edge]!, 0x85ebca6b);
     }
-    return extent;
+    const first = this.chains.get(hash) ?? NOWHERE;
+    for (let node = first; node !== NOWHERE; node = this.nextInChain[node]!) {
+      if (
+        this.levels[node] === level &&
+        alike(this.masks[node]!, masks) &&
+        alike(this.children[node]!, children)
+      )
+        return node;
+    }
+    const made = this.levels.length;
+    this.levels.push(level);
+    this.masks.push(masks);
+    this.children.push(children);
+    this.nextInChain.push(first);
+    this.chains.set(hash, made);
+    return made;
+  }
+}
+
+const alike = (a: readonly number[], b: readonly number[]): boolean => {
+  if (a.length !== b.length) return false;
+  for (let index = 0; index < a.length; index++) if (a[index] !== b[index]) return false;
+  return true;
+};
+
+/** Sorts edges by the lowest value of each, in place; there are few. */
+function inOrder(masks: number[], children: Extent[]): void {
+  for (let end = 1; end < masks.length; end++) {
+    for (let at = end; at > 0 && (masks[at]! & -masks[at]!) < (masks[at - 1]! & -masks[at - 1]!); at--) {
+      [masks[at - 1], masks[at]] = [masks[at]!, masks[at - 1]!];
+      [children[at - 1], children[at]] = [children[at]!, children[at - 1]!];
+    }
   }
 }

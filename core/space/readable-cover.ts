@@ -2,7 +2,7 @@ import { bits, withMask, type Box } from './box';
 import { EVERYWHERE, NOWHERE, type Extent, type Extents } from './extent';
 
 /** How many starting points are tried for each box of a cover. */
-const TRIES = 6;
+const TRIES = 4;
 
 /**
  * Few, wide boxes that together hold all of `wanted` and nothing but `wanted` and `free` (what does not matter). Each is
@@ -38,42 +38,45 @@ export function shares(extents: Extents, whole: Extent, cover: readonly Box[]): 
 /** The box that covers most of what is still open, among those grown from a few places in it. */
 function widestFrom(extents: Extents, open: Extent, forbidden: Extent): Box {
   const around = extents.hull(open);
+  if (!extents.meets(forbidden, around))
+    return letIn(extents, freed(extents, around, forbidden, false), forbidden);
   const starts: Box[] = [];
-  if (!extents.meets(forbidden, around)) starts.push(around);
-  else {
-    for (const box of extents.boxesOf(open)) {
-      starts.push(box);
-      if (starts.length === TRIES) break;
-    }
+  for (const box of extents.boxesOf(open)) {
+    starts.push(box);
+    if (starts.length === TRIES) break;
   }
   const grown = starts.flatMap(start => [
-    widened(extents, start, forbidden, false),
-    widened(extents, start, forbidden, true),
+    freed(extents, start, forbidden, false),
+    freed(extents, start, forbidden, true),
   ]);
-  const covers = (box: Box): bigint => extents.count(extents.and(open, extents.of(box)));
   const named = (box: Box): number => box.filter((mask, axis) => mask !== extents.full[axis]).length;
-  let best = grown[0]!;
-  for (const box of grown.slice(1)) {
-    const gain = covers(box) - covers(best);
-    if (gain > 0n || (gain === 0n && named(box) < named(best))) best = box;
-  }
-  return best;
+  const rated = grown.map(box => ({ box, covers: extents.share(open, box), named: named(box) }));
+  const best = rated.reduce((sofar, each) =>
+    each.covers > sofar.covers || (each.covers === sofar.covers && each.named < sofar.named) ? each : sofar,
+  );
+  return letIn(extents, best.box, forbidden);
 }
 
-/** Frees every axis that can be free; where one cannot, lets in what single values can. */
-function widened(extents: Extents, start: Box, forbidden: Extent, fromLast: boolean): Box {
+/** Frees every axis that can be free. */
+function freed(extents: Extents, start: Box, forbidden: Extent, fromLast: boolean): Box {
   const axes = start.map((_, axis) => axis);
   if (fromLast) axes.reverse();
-  const fits = (box: Box): boolean => !extents.meets(forbidden, box);
   let box = start;
   for (const axis of axes) {
+    if (box[axis] === extents.full[axis]) continue;
     const free = withMask(box, axis, extents.full[axis]!);
-    if (box[axis] !== extents.full[axis] && fits(free)) box = free;
+    if (!extents.meets(forbidden, free)) box = free;
   }
-  for (const axis of axes) {
+  return box;
+}
+
+/** Lets in every single value that can be. */
+function letIn(extents: Extents, start: Box, forbidden: Extent): Box {
+  let box = start;
+  for (let axis = 0; axis < start.length; axis++) {
     for (const value of bits(extents.full[axis]! & ~box[axis]!)) {
       const wider = withMask(box, axis, box[axis]! | (1 << value));
-      if (fits(wider)) box = wider;
+      if (!extents.meets(forbidden, wider)) box = wider;
     }
   }
   return box;

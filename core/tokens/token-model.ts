@@ -19,8 +19,15 @@ const MAX_CONTEXTS = 64;
 export class TokenModel {
   private readonly resolver: Resolver;
   private readonly sets = new Map<string, TokenSet>();
+  private readonly setsBefore: ReadonlyMap<string, TokenSet>;
 
-  constructor(documents: Documents, resolverPath: string | undefined) {
+  constructor(
+    documents: Documents,
+    resolverPath: string | undefined,
+    /** An earlier state, whose tokens are taken over where nothing that they depend on has changed. */
+    before?: TokenModel,
+  ) {
+    this.setsBefore = before?.sets ?? new Map();
     this.resolver = readResolver(documents, resolverPath);
   }
 
@@ -34,7 +41,7 @@ export class TokenModel {
     const key = JSON.stringify(complete);
     let set = this.sets.get(key);
     if (!set) {
-      set = resolveTokens(mergedTree(this.resolver, complete));
+      set = resolveTokens(mergedTree(this.resolver, complete), this.setsBefore.get(key));
       this.sets.set(key, set);
     }
     return set;

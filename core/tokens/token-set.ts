@@ -42,10 +42,16 @@ interface Entry {
   readonly deprecated: boolean | string | undefined;
 }
 
-/** Resolves every token of a merged tree. Tokens that cannot be resolved are left out and reported. */
-export function resolveTokens(merged: DeclaredGroup): TokenSet {
-  return new TokenResolver(merged).resolve();
+/**
+ * Resolves every token of a merged tree. Tokens that cannot be resolved are left out and reported. A token that is declared
+ * as in the set `before`, and all whose references are the same as there, is taken over from it.
+ */
+export function resolveTokens(merged: DeclaredGroup, before?: TokenSet): TokenSet {
+  return new TokenResolver(merged, before).resolve();
 }
+
+/** What each token was resolved from. */
+const entryOf = new WeakMap<Token, Entry>();
 
 class Unresolved extends Error {}
 
@@ -55,7 +61,10 @@ class TokenResolver {
   private readonly done = new Map<string, Token | null>();
   private readonly root: DeclaredGroup;
 
-  constructor(merged: DeclaredGroup) {
+  constructor(
+    merged: DeclaredGroup,
+    private readonly before: TokenSet | undefined,
+  ) {
     this.root = this.withExtensions(merged, merged, []);
     this.list(this.root, [], undefined, undefined);
   }
@@ -145,12 +154,26 @@ class TokenResolver {
     const entry = this.entries.get(key)!;
     let token: Token | null = null;
     try {
-      token = this.compute(entry, [...open, key]);
+      token = this.unchanged(entry, [...open, key]) ?? this.compute(entry, [...open, key]);
     } catch (error) {
       if (!(error instanceof Unresolved)) throw error;
     }
     this.done.set(key, token);
     return token;
+  }
+
+  private unchanged(entry: Entry, open: readonly string[]): Token | null {
+    const token = this.before?.byKey.get(entry.key);
+    const old = token && entryOf.get(token);
+    if (!old || old.declared.body !== entry.declared.body || old.groupType !== entry.groupType) return null;
+    const { file, pointer: place } = entry.declared.origin;
+    if (old.deprecated !== entry.deprecated || token.origin.file !== file || token.origin.pointer !== place)
+      return null;
+    const same = token.refersTo.every(
+      key =>
+        !open.includes(key) && this.entries.has(key) && this.token(key, open) === this.before!.byKey.get(key),
+    );
+    return same ? token : null;
   }
 
   private compute(entry: Entry, open: readonly string[]): Token {
@@ -173,7 +196,7 @@ class TokenResolver {
     }
     const value = settledValue(type, replaced);
     const description = body['$description'];
-    return {
+    const token: Token = {
       path: entry.path,
       key: entry.key,
       type,
@@ -187,6 +210,8 @@ class TokenResolver {
       ...(entry.deprecated === undefined ? {} : { deprecated: entry.deprecated }),
       origin,
     };
+    entryOf.set(token, entry);
+    return token;
   }
 
   private typeOf(entry: Entry, raw: unknown): string {

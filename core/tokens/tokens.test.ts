@@ -272,3 +272,20 @@ describe('typing a value', () => {
     });
   });
 });
+
+test('after an edit only the tokens that depend on it are made anew, as if all were', () => {
+  const value = (number: number): object => ({ $type: 'number', $value: number });
+  const alias = (key: string): object => ({ $value: `{${key}}` });
+  const shared = { b: value(2), far: alias('near'), near: alias('a'), other: alias('b') };
+  const before = new TokenModel(new Map([['tokens/x.tokens.json', { a: value(1), ...shared }]]), undefined);
+  const old = before.in().byKey;
+  const documents = new Map([['tokens/x.tokens.json', { a: value(10), ...shared }]]);
+  const after = new TokenModel(documents, undefined, before).in().byKey;
+  expect([...after.values()].map(({ key, css }) => [key, css])).toEqual(
+    [...new TokenModel(documents, undefined).in().byKey.values()].map(({ key, css }) => [key, css]),
+  );
+  expect([...after].filter(([key, token]) => old.get(key) === token).map(([key]) => key)).toEqual([
+    'b',
+    'other',
+  ]);
+});
