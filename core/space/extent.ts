@@ -1,13 +1,7 @@
 import { bits, bitCount, intersect, isEmpty, type Box } from './box';
+import { EVERYWHERE, NodeStore, NOWHERE, type Extent } from './node-store';
 
-/**
- * A set of combinations inside an `Extents`, however shaped; `NOWHERE` and `EVERYWHERE` are the same in all. Two extents
- * are the same set exactly when they are the same number.
- */
-export type Extent = number;
-
-export const NOWHERE: Extent = 0;
-export const EVERYWHERE: Extent = 1;
+export { EVERYWHERE, NOWHERE, type Extent };
 
 type Operation = 'and' | 'or' | 'minus';
 
@@ -22,13 +16,10 @@ const PAIR = 2 ** 26;
  * tangled a set is, not how many combinations it holds.
  */
 export class Extents {
-  private readonly levels: number[] = [];
-  /** Per node the masks of values that lead to the same child; disjoint, together all values, by lowest bit. */
-  private readonly masks: (readonly number[])[] = [];
-  private readonly children: (readonly Extent[])[] = [];
-  /** Last node made with a hash, and for each node the one before it with the same. */
-  private readonly chains = new Map<number, Extent>();
-  private readonly nextInChain: Extent[] = [];
+  private readonly nodes: NodeStore;
+  private readonly levels: readonly number[];
+  private readonly masks: readonly (readonly number[])[];
+  private readonly children: readonly (readonly Extent[])[];
   private readonly results: Record<Operation, Map<number, Extent>> = {
     and: new Map(),
     or: new Map(),
@@ -43,13 +34,8 @@ export class Extents {
     const below = [1n];
     for (const mask of [...full].reverse()) below.unshift(below[0]! * BigInt(bitCount(mask)));
     this.below = below;
-    // The two leaves lie below the last axis.
-    for (let leaf = 0; leaf < 2; leaf++) {
-      this.levels.push(full.length);
-      this.masks.push([]);
-      this.children.push([]);
-      this.nextInChain.push(NOWHERE);
-    }
+    this.nodes = new NodeStore(full.length);
+    ({ levels: this.levels, masks: this.masks, children: this.children } = this.nodes);
   }
 
   /** How many nodes there are; grows with use, never shrinks. */
@@ -63,7 +49,7 @@ export class Extents {
       extent = isEmpty(box) ? NOWHERE : EVERYWHERE;
       for (let axis = box.length - 1; axis >= 0 && extent !== NOWHERE; axis--) {
         const outside = this.full[axis]! & ~box[axis]!;
-        if (outside !== 0) extent = this.node(axis, [box[axis]!, outside], [extent, NOWHERE]);
+        if (outside !== 0) extent = this.nodes.node(axis, [box[axis]!, outside], [extent, NOWHERE]);
       }
       this.boxes.set(box, extent);
     }
@@ -213,7 +199,7 @@ export class Extents {
         result =
           level === axis
             ? this.children[here]![this.masks[here]!.findIndex(mask => (mask >> value) & 1)]!
-            : this.node(level, this.masks[here]!, this.children[here]!.map(cut));
+            : this.nodes.node(level, this.masks[here]!, this.children[here]!.map(cut));
         done.set(here, result);
       }
       return result;
@@ -276,66 +262,8 @@ export class Extents {
         children.push(this[operation](childrenA[i]!, childrenB[j]!));
       }
     }
-    const result = this.node(level, masks, children);
+    const result = this.nodes.node(level, masks, children);
     this.results[operation].set(a * PAIR + b, result);
     return result;
-  }
-
-  /** The one node with these edges. Edges to the same child become one; a node with one child is that child. */
-  private node(level: number, masks: readonly number[], children: readonly Extent[]): Extent {
-    const ownMasks: number[] = [];
-    const ownChildren: Extent[] = [];
-    for (let edge = 0; edge < masks.length; edge++) {
-      const same = ownChildren.indexOf(children[edge]!);
-      if (same >= 0) {
-        ownMasks[same]! |= masks[edge]!;
-      } else {
-        ownMasks.push(masks[edge]!);
-        ownChildren.push(children[edge]!);
-      }
-    }
-    if (ownChildren.length === 1) return ownChildren[0]!;
-    inOrder(ownMasks, ownChildren);
-    return this.only(level, ownMasks, ownChildren);
-  }
-
-  /** The node with just these edges, made if there is none yet; nodes with the same hash form a chain. */
-  private only(level: number, masks: readonly number[], children: readonly Extent[]): Extent {
-    let hash = level;
-    for (let edge = 0; edge < masks.length; edge++) {
-      hash = Math.imul(hash ^ masks[edge]!, 0x9e3779b1) ^ Math.imul(children[edge]!, 0x85ebca6b);
-    }
-    const first = this.chains.get(hash) ?? NOWHERE;
-    for (let node = first; node !== NOWHERE; node = this.nextInChain[node]!) {
-      if (
-        this.levels[node] === level &&
-        alike(this.masks[node]!, masks) &&
-        alike(this.children[node]!, children)
-      )
-        return node;
-    }
-    const made = this.levels.length;
-    this.levels.push(level);
-    this.masks.push(masks);
-    this.children.push(children);
-    this.nextInChain.push(first);
-    this.chains.set(hash, made);
-    return made;
-  }
-}
-
-const alike = (a: readonly number[], b: readonly number[]): boolean => {
-  if (a.length !== b.length) return false;
-  for (let index = 0; index < a.length; index++) if (a[index] !== b[index]) return false;
-  return true;
-};
-
-/** Sorts edges by the lowest value of each, in place; there are few. */
-function inOrder(masks: number[], children: Extent[]): void {
-  for (let end = 1; end < masks.length; end++) {
-    for (let at = end; at > 0 && (masks[at]! & -masks[at]!) < (masks[at - 1]! & -masks[at - 1]!); at--) {
-      [masks[at - 1], masks[at]] = [masks[at]!, masks[at - 1]!];
-      [children[at - 1], children[at]] = [children[at]!, children[at - 1]!];
-    }
   }
 }

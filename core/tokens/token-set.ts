@@ -1,8 +1,9 @@
 import { isObject, pointer, valueAt, type JsonObject, type Step } from '../formats/json';
-import { brief, oneOf, ProblemList, type Problem } from '../formats/problem';
+import { oneOf, ProblemList, type Problem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { readReference, referencesIn, type Reference } from './references';
-import { memberAt, mergeTrees, type DeclaredGroup, type DeclaredToken, type Origin } from './token-tree';
+import { withExtensions } from './group-extension';
+import type { DeclaredGroup, DeclaredToken, Origin } from './token-tree';
 import { settledValue, TOKEN_TYPES, valueCss, valueFaults } from './token-types';
 
 /** A token of one context, all references followed. */
@@ -65,7 +66,9 @@ class TokenResolver {
     merged: DeclaredGroup,
     private readonly before: TokenSet | undefined,
   ) {
-    this.root = this.withExtensions(merged, merged, []);
+    this.root = withExtensions(merged, (group, code, message) =>
+      this.fail(group.origin, ['$extends'], code, message),
+    );
     this.list(this.root, [], undefined, undefined);
   }
 
@@ -90,36 +93,6 @@ class TokenResolver {
     const list = new ProblemList();
     list.error(origin.pointer + pointer(...steps), code, message, suggestion, about);
     this.problems.push({ file: origin.file, ...list.problems[0]! });
-  }
-
-  /** Replaces each group that has `$extends` by the extended group with its own members laid over it. */
-  private withExtensions(group: DeclaredGroup, root: DeclaredGroup, open: readonly string[]): DeclaredGroup {
-    let base = group;
-    const target = group.own['$extends'];
-    if (target !== undefined) {
-      const names = groupNames(target);
-      const label = names ? names.join('.') : brief(target);
-      const found = names && memberAt(root, names);
-      if (open.includes(label)) {
-        this.fail(
-          group.origin,
-          ['$extends'],
-          'reference-cycle',
-          `Groups extend each other: ${[...open, label].join(' → ')}.`,
-        );
-      } else if (found?.kind !== 'group') {
-        this.fail(group.origin, ['$extends'], 'missing-reference', `There is no group “${label}” to extend.`);
-      } else {
-        const extended = this.withExtensions(found, root, [...open, label]);
-        const merged = mergeTrees(extended, { ...group, own: withoutExtends(group.own) });
-        base = { ...merged, own: { ...withoutExtends(extended.own), ...withoutExtends(group.own) } };
-      }
-    }
-    const members = [...base.members].map(
-      ([name, member]) =>
-        [name, member.kind === 'group' ? this.withExtensions(member, root, open) : member] as const,
-    );
-    return { ...base, members: new Map(members) };
   }
 
   private list(
@@ -319,16 +292,6 @@ function writtenPlace(raw: unknown, steps: readonly Step[]): readonly Step[] {
 
 function label(reference: Reference): string {
   return reference.kind === 'alias' ? `{${reference.key}}` : `“${reference.text}”`;
-}
-
-function groupNames(target: unknown): string[] | null {
-  const reference = readReference(target) ?? readReference({ $ref: target });
-  if (!reference) return null;
-  return reference.kind === 'alias' ? reference.key.split('.') : [...reference.steps];
-}
-
-function withoutExtends(own: JsonObject): JsonObject {
-  return Object.fromEntries(Object.entries(own).filter(([name]) => name !== '$extends'));
 }
 
 function deprecation(body: JsonObject): boolean | string | undefined {
