@@ -49,41 +49,47 @@ export function resetBlocks(component: Component, prefix: string): StyleBlock[] 
   const { parts } = component.anatomy;
   const selectorOf = (part: Part): string => `.${partClass(prefix, component, part.name)}`;
   const every = { key: 'reset', selector: parts.map(selectorOf).join(', '), declarations: EVERY_PART };
-  const blocks = parts.map(part => ({
-    key: `reset/${part.name}`,
-    selector: selectorOf(part),
-    declarations: [...part.kind.layout, ...(BY_KIND[part.kind.kind] ?? [])],
+  // Parts of one kind need the same.
+  const kinds = [...new Set(parts.map(part => part.kind))];
+  const blocks = kinds.map(kind => ({
+    key: `reset/${kind.kind}`,
+    selector: parts
+      .filter(part => part.kind === kind)
+      .map(selectorOf)
+      .join(', '),
+    declarations: [...kind.layout, ...(BY_KIND[kind.kind] ?? [])],
   }));
-  return [every, ...blocks, ...parts.flatMap(part => insideBlocks(component, part, prefix))];
+  return [every, ...blocks, ...insideBlocks(component, prefix)];
 }
 
 /** Elements inside a part that are no parts themselves: the drawing in an icon, the placeholder in a control. */
-function insideBlocks(component: Component, part: Part, prefix: string): StyleBlock[] {
-  const selector = `.${partClass(prefix, component, part.name)}`;
-  if (part.kind.kind === 'icon') {
-    return [
-      {
-        key: `reset/${part.name}/drawing`,
-        selector: `${selector} > svg`,
-        declarations: [
-          ['display', 'block'],
-          ['width', '100%'],
-          ['height', '100%'],
-          ['fill', 'currentcolor'],
-        ],
-      },
-    ];
-  }
-  if (part.kind.kind !== 'control') return [];
-  return [
-    {
-      // The placeholder takes the control's colour: a rule for an empty field colours it.
-      key: `reset/${part.name}/placeholder`,
-      selector: `${selector}::placeholder`,
-      declarations: [
-        ['color', 'inherit'],
-        ['opacity', '1'],
-      ],
-    },
-  ];
+const INSIDE: readonly { kind: string; selector: string; declarations: Declarations }[] = [
+  {
+    kind: 'icon',
+    selector: ' > svg',
+    declarations: [
+      ['display', 'block'],
+      ['width', '100%'],
+      ['height', '100%'],
+      ['fill', 'currentcolor'],
+    ],
+  },
+  {
+    // The placeholder takes the control's colour: a rule for an empty field colours it.
+    kind: 'control',
+    selector: '::placeholder',
+    declarations: [
+      ['color', 'inherit'],
+      ['opacity', '1'],
+    ],
+  },
+];
+
+function insideBlocks(component: Component, prefix: string): StyleBlock[] {
+  return INSIDE.flatMap(({ kind, selector, declarations }) => {
+    const parts = component.anatomy.parts.filter(part => part.kind.kind === kind);
+    if (parts.length === 0) return [];
+    const selectors = parts.map(part => `.${partClass(prefix, component, part.name)}${selector}`);
+    return [{ key: `reset/${kind}${selector}`, selector: selectors.join(', '), declarations }];
+  });
 }

@@ -1,6 +1,6 @@
 import type { Component } from '../rules/component';
 import type { System } from '../rules/system';
-import { NOWHERE, type Extent } from '../space/extent';
+import { NOWHERE, type Extent, type Extents } from '../space/extent';
 import { looksOf } from './looks';
 
 /** How many different looks there are. */
@@ -10,8 +10,9 @@ export interface DistinctLooks {
   readonly exact: boolean;
 }
 
-/** A group of axes may come to so many looks before counting is given up. */
-const MAX_LOOKS = 20_000;
+/** Counting is given up after so many intersections, or when they have made so many new nodes. */
+const MAX_WORK = 1_000_000;
+const MAX_NODES = 200_000;
 
 /**
  * Counts the different looks of the allowed combinations, all contexts taken together. Axes that no limit and no property
@@ -19,6 +20,15 @@ const MAX_LOOKS = 20_000;
  * property (partition refinement).
  */
 export function distinctLooks(component: Component, system: System): DistinctLooks {
+  const steps = distinctLooksInSteps(component, system);
+  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
+}
+
+/** The same in steps, between which it can be stopped. */
+export function* distinctLooksInSteps(
+  component: Component,
+  system: System,
+): Generator<undefined, DistinctLooks> {
   const { space } = component;
   const { extents } = space;
   if (space.allowed === NOWHERE) return { number: 0n, exact: true };
@@ -29,23 +39,35 @@ export function distinctLooks(component: Component, system: System): DistinctLoo
     ...slots.map(({ axes }) => axes),
     ...space.limits.map(limit => extents.support(space.brokenWhere(limit))),
   ];
-  const groups = tiedGroups(space.axes.length, ties);
   let number = 1n;
-  let exact = true;
-  for (const group of groups) {
+  let work = 0;
+  const before = extents.size;
+  for (const group of tiedGroups(space.axes.length, ties)) {
     const own = slots.filter(({ axes }) => [...axes].some(axis => group.has(axis)));
-    let parts: Extent[] = [space.allowed];
+    let parts: readonly Extent[] = [space.allowed];
     for (const { looks } of own) {
-      parts = parts.flatMap(part =>
-        looks.map(look => extents.and(part, look)).filter(each => each !== NOWHERE),
-      );
-      if (parts.length <= MAX_LOOKS) continue;
-      exact = false;
-      break;
+      work += parts.length * looks.length;
+      if (work > MAX_WORK || extents.size - before > MAX_NODES)
+        return { number: number * BigInt(parts.length), exact: false };
+      parts = refined(extents, parts, looks);
+      yield;
     }
     number *= BigInt(parts.length);
   }
-  return { number, exact };
+  return { number, exact: true };
+}
+
+/** Parts split where their looks differ. */
+function refined(extents: Extents, parts: readonly Extent[], looks: readonly Extent[]): Extent[] {
+  const result: Extent[] = [];
+  for (const part of parts) {
+    for (const look of looks) {
+      const both = extents.and(part, look);
+      if (both !== NOWHERE) result.push(both);
+      if (both === part) break;
+    }
+  }
+  return result;
 }
 
 /** Axes in groups such that every tie lies within one. */

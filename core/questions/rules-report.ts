@@ -5,8 +5,8 @@ import type { Box } from '../space/box';
 import { conditionWords } from '../space/condition';
 import { contests, decisionOn, type Contest } from './contested';
 import { deadRules } from './dead';
-import { distinctLooks, type DistinctLooks } from './distinct-looks';
-import { sameLooking, sameLookingRegions } from './same-looking';
+import { distinctLooksInSteps, type DistinctLooks } from './distinct-looks';
+import { sameLookingAlong } from './same-looking';
 
 /** A region as boxes, in words, and how many combinations it has. */
 export interface ReportedRegion {
@@ -45,12 +45,10 @@ export interface ReportedDead {
   readonly limits: readonly string[];
 }
 
-/** Two values of an axis between which nothing changes. */
+/** Two values of an axis between which nothing changes, wherever both can be. */
 export interface ReportedAlike {
   readonly axis: string;
   readonly values: readonly [string, string];
-  readonly everywhere: boolean;
-  readonly words: readonly string[];
 }
 
 /** What is to be said about a component's rules, as plain data. */
@@ -72,26 +70,27 @@ export interface Progress {
 /** Makes the report in steps, so that whoever asks can stop in between. */
 export function* rulesReport(component: Component, system: System): Generator<Progress, RulesReport> {
   const found = contests(component);
-  const total = found.length + 2;
+  const total = found.length + component.space.axes.length + 1;
+  let done = 0;
   const pairs = new Map<string, ContestedPair & { contests: ReportedContest[] }>();
-  for (const [done, contest] of found.entries()) {
-    yield { done, total };
+  for (const contest of found) {
+    yield { done: done++, total };
     const key = `${contest.earlier.index} ${contest.later.index}`;
     if (!pairs.has(key)) pairs.set(key, pairOf(component, contest));
     pairs.get(key)!.contests.push(reported(component, contest));
   }
-  yield { done: found.length, total };
-  const alike = sameLooking(component, system).map(each => {
-    const { axes } = component.space;
-    const { title, values } = axes[each.axis]!;
-    return {
-      axis: title,
-      values: each.values.map(value => values[value]!.title) as [string, string],
-      everywhere: each.everywhere,
-      words: sameLookingRegions(component, each).map(region => conditionWords(region, axes)),
-    };
-  });
-  yield { done: found.length + 1, total };
+  const alike: ReportedAlike[] = [];
+  for (const [axis, { title, values }] of component.space.axes.entries()) {
+    yield { done: done++, total };
+    for (const each of sameLookingAlong(component, system, axis, 'everywhere'))
+      alike.push({
+        axis: title,
+        values: each.values.map(value => values[value]!.title) as [string, string],
+      });
+  }
+  const looks = distinctLooksInSteps(component, system);
+  let step = looks.next();
+  for (; !step.done; step = looks.next()) yield { done, total };
   return {
     rules: component.rules.length,
     combinations: component.space.count(),
@@ -105,7 +104,7 @@ export function* rulesReport(component: Component, system: System): Generator<Pr
       limits: limits.map(limit => limit.because).filter(text => text !== ''),
     })),
     alike,
-    looks: distinctLooks(component, system),
+    looks: step.value,
   };
 }
 

@@ -22,38 +22,45 @@ export interface SameLooking {
 
 /** For every axis the pairs of values that look the same somewhere, in all contexts, with where. */
 export function sameLooking(component: Component, system: System): SameLooking[] {
+  return component.space.axes.flatMap((_, axis) => sameLookingAlong(component, system, axis, 'somewhere'));
+}
+
+/**
+ * The pairs of values of one axis that look the same somewhere, or wherever both can be. The latter is the cheaper question:
+ * most pairs are told apart by the first property that depends on the axis.
+ */
+export function sameLookingAlong(
+  component: Component,
+  system: System,
+  axis: number,
+  asked: 'somewhere' | 'everywhere',
+): SameLooking[] {
   const { space } = component;
   const { extents } = space;
-  const slots = looksOf(component, system).map(({ looks }) => ({
-    looks,
-    axes: new Set(looks.flatMap(look => [...extents.support(look)])),
-  }));
-  return space.axes.flatMap(({ values }, axis) => {
-    const differing = slots.filter(slot => slot.axes.has(axis));
-    return values.flatMap((_, later) =>
-      Array.from({ length: later }, (_unused, earlier) => {
-        const both = extents.and(
-          extents.along(space.allowed, axis, earlier),
-          extents.along(space.allowed, axis, later),
-        );
-        const where = differing.reduce<Extent>((same, { looks }) => {
-          if (same === NOWHERE) return NOWHERE;
-          const alike = looks.map(look =>
-            extents.and(extents.along(look, axis, earlier), extents.along(look, axis, later)),
-          );
-          return extents.and(same, extents.union(alike));
-        }, both);
-        return {
-          axis,
-          values: [earlier, later] as const,
-          where,
-          both,
-          everywhere: where === both,
-          pairs: extents.count(where) / BigInt(values.length),
-        };
-      }).filter(found => found.where !== NOWHERE),
-    );
-  });
+  const differing = looksOf(component, system).filter(({ looks }) =>
+    looks.some(look => extents.support(look).has(axis)),
+  );
+  const { values } = space.axes[axis]!;
+  const cut = (extent: Extent): Extent[] => values.map((_, value) => extents.along(extent, axis, value));
+  const allowed = cut(space.allowed);
+  const slots = differing.map(({ looks }) => looks.map(cut));
+  const found: SameLooking[] = [];
+  for (let later = 1; later < values.length; later++) {
+    for (let earlier = 0; earlier < later; earlier++) {
+      const both = extents.and(allowed[earlier]!, allowed[later]!);
+      let where = both;
+      for (const looks of slots) {
+        if (where === NOWHERE || (asked === 'everywhere' && where !== both)) break;
+        const alike = looks.map(look => extents.and(look[earlier]!, look[later]!));
+        where = extents.and(where, extents.union(alike));
+      }
+      const everywhere = where === both;
+      if (where === NOWHERE || (asked === 'everywhere' && !everywhere)) continue;
+      const pairs = extents.count(where) / BigInt(values.length);
+      found.push({ axis, values: [earlier, later], where, both, everywhere, pairs });
+    }
+  }
+  return found;
 }
 
 /** The same as few readable conditions on the other axes. */

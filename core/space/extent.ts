@@ -8,6 +8,9 @@ type Operation = 'and' | 'or' | 'minus';
 /** Pairs of extents are looked up by one number; so many extents one `Extents` may hold. */
 const PAIR = 2 ** 26;
 
+/** So many results of each operation are remembered. */
+const MAX_RESULTS = 1_000_000;
+
 /**
  * Sets of combinations over some axes as multi-valued decision diagrams: one level per axis, at each node the values
  * parted by where they lead, equal nodes shared (R. E. Bryant, "Graph-Based Algorithms for Boolean Function
@@ -263,7 +266,10 @@ export class Extents {
       }
     }
     const result = this.nodes.node(level, masks, children);
-    this.results[operation].set(a * PAIR + b, result);
+    const results = this.results[operation];
+    // Forgetting costs only time.
+    if (results.size >= MAX_RESULTS) results.clear();
+    results.set(a * PAIR + b, result);
     return result;
   }
 }

@@ -27,7 +27,11 @@ describe('a space against the plain walk', () => {
         const { space, problems } = read(document);
         const all = everyCombination(document);
         const restless = all.some(raw => settledPlain(document, raw) === null);
-        expect(problems.problems.map(each => each.code)).toEqual(restless ? ['unsettled-limits'] : []);
+        // Limits that depend on their order are applied in it; that they are reported is tested by itself.
+        const codes = problems.problems
+          .map(each => each.code)
+          .filter(code => code !== 'order-dependent-limits');
+        expect(codes).toEqual(restless ? ['unsettled-limits'] : []);
         if (restless) return;
         for (const raw of all) {
           expect(space.written(space.settled(space.indices(raw)).combination)).toEqual(

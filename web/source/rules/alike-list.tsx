@@ -4,13 +4,11 @@ import type { ReportedAlike } from '@periwinkle/core/questions/rules-report';
 export function AlikeList({ alike }: { alike: readonly ReportedAlike[] }) {
   return (
     <ul className="alike">
-      {alike
-        .filter(each => each.everywhere)
-        .map(({ axis, values }) => (
-          <li key={`${axis} ${values.join()}`}>
-            <span className="said">{axis}:</span> <b>{values[0]}</b> and <b>{values[1]}</b>
-          </li>
-        ))}
+      {alike.map(({ axis, values }) => (
+        <li key={`${axis} ${values.join()}`}>
+          <span className="said">{axis}:</span> <b>{values[0]}</b> and <b>{values[1]}</b>
+        </li>
+      ))}
     </ul>
   );
 }

@@ -101,7 +101,7 @@ function Report({ component, report }: { component: Component; report: RulesRepo
       </Section>
       <Section
         title="No difference"
-        number={report.alike.filter(each => each.everywhere).length}
+        number={report.alike.length}
         explained="These values look the same in every combination and every context."
         empty="Each value of each axis looks different from the others somewhere."
       >
