@@ -45,8 +45,8 @@ function valuesInAllContexts(component: Component, { tokens }: System): LocalPro
   const found = valueProblems(component, tokens.usual());
   const seen = new Set(found.map(({ pointer: at, code }) => `${at} ${code}`));
   for (const modifier of tokens.modifiers) {
-    for (const [context, set] of tokens.along(modifier)) {
-      for (const problem of valueProblems(component, set)) {
+    for (const [context, own] of tokens.along(modifier)) {
+      for (const problem of valueProblems(component, own)) {
         const key = `${problem.pointer} ${problem.code}`;
         if (seen.has(key)) continue;
         seen.add(key);

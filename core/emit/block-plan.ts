@@ -8,6 +8,8 @@ export interface PlannedBlock {
   readonly key: string;
   readonly part: string;
   readonly declarations: readonly Declaration[];
+  /** The declarations as one text, to find equal ones. */
+  readonly text: string;
   /** All raw combinations in which they must hold. */
   readonly where: Extent;
   /** Raw combinations in which they may hold as well, because later blocks say everything anew there. */
@@ -15,7 +17,7 @@ export interface PlannedBlock {
 }
 
 /** A block as a rule states it. */
-export type StatedBlock = Omit<PlannedBlock, 'free'>;
+export type StatedBlock = Omit<PlannedBlock, 'free' | 'text'>;
 
 /**
  * Leaves out declarations that never win anywhere, and joins blocks of a part that declare the same as far as the order
@@ -30,6 +32,7 @@ export function planBlocks(component: Component, stated: readonly StatedBlock[])
       EVERYWHERE,
     );
   const planned: PlannedBlock[] = [];
+  const lastAlike = new Map<string, number>();
   for (const block of [...stated].reverse()) {
     const alive = block.declarations.filter(
       ([name]) => extents.minus(block.where, coverOf(block.part, name)) !== NOWHERE,
@@ -39,13 +42,15 @@ export function planBlocks(component: Component, stated: readonly StatedBlock[])
       (all, [name]) => extents.and(all, coverOf(block.part, name)),
       EVERYWHERE,
     );
-    const here = { ...block, declarations: alive, free };
-    const twin = planned.findIndex(other => sameDeclarations(other, here));
+    const here = { ...block, declarations: alive, text: declarationText(alive), free };
+    const alike = `${here.part} ${here.text}`;
+    const twin = lastAlike.get(alike) ?? -1;
     // `planned` runs from the last block to the first: those in between are the ones before the twin in it.
     if (twin >= 0 && planned.slice(twin + 1).every(other => !interfere(other, here))) {
       const other = planned[twin]!;
       planned[twin] = { ...other, where: extents.or(other.where, block.where) };
     } else {
+      lastAlike.set(alike, planned.length);
       planned.push(here);
     }
     for (const [name] of alive) {
@@ -64,19 +69,20 @@ function leavesOf(name: string): readonly string[] {
   return longhands.length > 0 ? longhands : [name];
 }
 
-const sameDeclarations = (a: StatedBlock, b: StatedBlock): boolean =>
-  a.part === b.part && declarationText(a) === declarationText(b);
-
-/** The declarations of a block as one text, to find equal ones. */
-export const declarationText = ({ declarations }: { declarations: readonly Declaration[] }): string =>
+export const declarationText = (declarations: readonly Declaration[]): string =>
   declarations.map(declaration => declaration.join(': ')).join('; ');
 
 /** Whether it matters which of two blocks comes first: they declare something in common on one part. */
-export function interfere(
-  a: { part: string; declarations: readonly Declaration[] },
-  b: { part: string; declarations: readonly Declaration[] },
-): boolean {
+export function interfere(a: Interfering, b: Interfering): boolean {
   if (a.part !== b.part) return false;
-  const leaves = new Set(a.declarations.flatMap(([name]) => leavesOf(name)));
-  return b.declarations.some(([name]) => leavesOf(name).some(leaf => leaves.has(leaf)));
+  return b.declarations.some(([name]) =>
+    leavesOf(name).some(leaf =>
+      a.declarations.some(([other]) => other === leaf || leavesOf(other).includes(leaf)),
+    ),
+  );
+}
+
+interface Interfering {
+  readonly part: string;
+  readonly declarations: readonly Declaration[];
 }

@@ -1,6 +1,5 @@
 import type { Component, Rule } from '../rules/component';
 import { NOWHERE } from '../space/extent';
-import { readableCover, shares } from '../space/readable-cover';
 import type { TokenSet } from '../tokens/token-set';
 import { planBlocks, type StatedBlock } from './block-plan';
 import {
@@ -71,8 +70,7 @@ function leanBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): S
     }));
   });
   const blocks = planBlocks(component, stated).map(({ where, free, ...block }) => {
-    const boxes = shares(space.extents, where, readableCover(space.extents, where, free));
-    const formula = boxesFormula(scheme, component, boxes, prefix);
+    const formula = boxesFormula(scheme, component, space.cover(where, free), prefix);
     return { ...block, formula, condition: compound(formula) };
   });
   return mergeBlocks(blocks).map(({ key, groups, declarations }) => ({

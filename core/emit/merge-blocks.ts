@@ -10,6 +10,8 @@ export interface PartBlock {
   /** The formula as text: equal conditions have equal texts. */
   readonly condition: string;
   readonly declarations: readonly Declaration[];
+  /** The declarations as one text: equal ones have equal texts. */
+  readonly text: string;
 }
 
 /** A block for several parts at once, by condition. */
@@ -24,27 +26,31 @@ export interface SharedBlock {
  * the same. A block moves up to its like only past blocks that declare nothing it declares.
  */
 export function mergeBlocks(blocks: readonly PartBlock[]): SharedBlock[] {
-  const byCondition = gather(blocks, (a, b) => a.part === b.part && a.condition === b.condition).map(
-    group => ({ ...group[0]!, declarations: joinedDeclarations(group) }),
-  );
-  return gather(byCondition, (a, b) => declarationText(a) === declarationText(b)).map(group => ({
+  const byCondition = gather(blocks, block => `${block.part} ${block.condition}`).map(group => {
+    const declarations = joinedDeclarations(group);
+    return { ...group[0]!, declarations, text: declarationText(declarations) };
+  });
+  return gather(byCondition, block => block.text).map(group => ({
     key: group.map(block => block.key).join(' '),
     groups: partsByCondition(group),
     declarations: group[0]!.declarations,
   }));
 }
 
-/** Moves each block into the last group before it that takes it, if nothing in between stands in the way. */
-function gather(blocks: readonly PartBlock[], alike: (a: PartBlock, b: PartBlock) => boolean): PartBlock[][] {
+/** Moves each block into the last group with its key, if nothing in between stands in the way. */
+function gather(blocks: readonly PartBlock[], keyOf: (block: PartBlock) => string): PartBlock[][] {
   const groups: PartBlock[][] = [];
+  const lastWith = new Map<string, number>();
   for (const block of blocks) {
-    let place = groups.length - 1;
-    while (place >= 0 && !alike(groups[place]![0]!, block)) {
-      // Something in the way: then the block stays where it is.
-      place = groups[place]!.some(other => interfere(other, block)) ? -1 : place - 1;
+    const key = keyOf(block);
+    const place = lastWith.get(key) ?? -1;
+    const between = place < 0 ? [] : groups.slice(place + 1);
+    if (place >= 0 && between.every(group => group.every(other => !interfere(other, block)))) {
+      groups[place]!.push(block);
+      continue;
     }
-    if (place >= 0) groups[place]!.push(block);
-    else groups.push([block]);
+    lastWith.set(key, groups.length);
+    groups.push([block]);
   }
   return groups;
 }

@@ -8,13 +8,16 @@ import { effectOf } from './limit-effect';
 import { limitClusters, preimage, type LimitCluster } from './limit-clusters';
 import { orderDependence, type OrderDependence } from './limit-order';
 import { settle, TangledLimits, UnsettledLimits, type Limit } from './limits';
-import { readableCover, shares } from './readable-cover';
+import { readableCover, shares, type WantedBox } from './readable-cover';
 import { readLimits } from './read-limits';
 
 /** A combination as people write it: axis to value. */
 export interface Combination {
   readonly [axis: string]: string;
 }
+
+/** So many covers are remembered. */
+const MAX_COVERS = 5000;
 
 /** The space of a component's combinations, with its limits compiled. */
 export class Space {
@@ -24,6 +27,7 @@ export class Space {
   readonly allowed: Extent;
   /** All others. */
   readonly never: Extent;
+  private readonly covers = new Map<string, readonly WantedBox[]>();
   private readonly indexOfAxis: ReadonlyMap<string, number>;
 
   private constructor(
@@ -104,13 +108,24 @@ export class Space {
     return preimage(this.extents, this.clusters, region);
   }
 
+  /** Few boxes that hold an extent and nothing else but what is free, each with what it must hold and what it may. */
+  cover(extent: Extent, free: Extent): readonly WantedBox[] {
+    const key = `${extent} ${free}`;
+    let cover = this.covers.get(key);
+    if (!cover) {
+      if (this.covers.size >= MAX_COVERS) this.covers.clear();
+      cover = shares(this.extents, extent, readableCover(this.extents, extent, free));
+      this.covers.set(key, cover);
+    }
+    return cover;
+  }
+
   /**
    * Few boxes for an extent of allowed combinations, wide where that says less: axes are free and ladders open upwards where
    * only what can never occur (or `free`) comes in. Otherwise no value is named that need not be.
    */
   readable(extent: Extent, free: Extent = this.never): Box[] {
-    const cover = readableCover(this.extents, extent, free);
-    return shares(this.extents, extent, cover).map(({ must, may }) =>
+    return this.cover(extent, free).map(({ must, may }) =>
       must.map((mask, axis) => {
         if (may[axis] === this.full[axis]) return this.full[axis]!;
         const upwards = this.full[axis]! & ~((mask & -mask) - 1);
