@@ -1,4 +1,4 @@
-import { bitCount, type Box } from '../space/box';
+import { bitCount, intersect, type Box } from '../space/box';
 import { EVERYWHERE, NOWHERE } from '../space/extent';
 import type { Space } from '../space/space';
 import { orthogonalRows } from './orthogonal';
@@ -46,8 +46,10 @@ export function coveringSet(space: Space, options: CoveringOptions): number[][] 
   };
   for (const region of options.situations ?? []) {
     if (!extents.meets(allowed, region)) continue;
-    if (!rows.some(({ values }) => values.every((value, axis) => (region[axis]! >> value) & 1)))
-      take(maker.bestIn(region), region);
+    // A row that shows another situation already stays where it shows both.
+    const shown = rows.findIndex(({ values }) => values.every((value, axis) => (region[axis]! >> value) & 1));
+    if (shown < 0) take(maker.bestIn(region), region);
+    else rows[shown] = { ...rows[shown]!, region: intersect(rows[shown]!.region, region) };
   }
   while (tuples.open.length > 0) take(maker.best(), full);
   if (rows.length === 0) take(maker.bestIn(full), full);
@@ -56,7 +58,8 @@ export function coveringSet(space: Space, options: CoveringOptions): number[][] 
     rows.splice(0).forEach(row => tuples.remove(row.values));
     even.forEach(values => take(values, full));
   }
-  return savedRows(rows, tuples, maker, random, options, full).map(({ values }) => values);
+  const saved = savedRows(rows, tuples, maker, random, options, full).map(({ values }) => values);
+  return [...new Map(saved.map(values => [values.join(), values])).values()];
 }
 
 /** Takes out row after row for as long as the rest can be made to show everything. */
