@@ -1,5 +1,5 @@
 import type { Component } from '../rules/component';
-import { hull, isEmpty, withMask, type Box } from '../space/box';
+import { hull, intersect, isEmpty, withMask, type Box } from '../space/box';
 import { maskWords } from '../space/condition';
 import { inBox } from '../space/space';
 import type { Cell, PlateGrid } from './plate-grid';
@@ -22,14 +22,12 @@ export function scopeOf(
   narrowed: ReadonlyMap<number, number>,
 ): Scope | null {
   const regions = cells
-    .map(cell => intersectRegions(grid.rows[cell.row]!.region, grid.columns[cell.column]!.region))
+    .map(cell => intersect(grid.rows[cell.row]!.region, grid.columns[cell.column]!.region))
     .filter(region => !isEmpty(region));
   if (regions.length === 0) return null;
   const region = [...narrowed].reduce((box, [axis, mask]) => withMask(box, axis, mask), regions.reduce(hull));
   return { region, words: scopeWords(component, region, grid) };
 }
-
-const intersectRegions = (a: Box, b: Box): Box => a.map((mask, axis) => mask & b[axis]!);
 
 /** States that are named come first, then every option on the plate or narrowed, named or free. */
 function scopeWords(component: Component, region: Box, grid: PlateGrid): Scope['words'] {

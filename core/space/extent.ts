@@ -1,4 +1,4 @@
-import { bits, bitCount, intersect, isEmpty, type Box } from './box';
+import { bits, bitCount, isEmpty, type Box } from './box';
 import { EVERYWHERE, NodeStore, NOWHERE, type Extent } from './node-store';
 
 export { EVERYWHERE, NOWHERE, type Extent };
@@ -222,12 +222,6 @@ export class Extents {
     };
     visit(extent);
     return axes;
-  }
-
-  /** Whether every combination of `inner` lies in `outer`. */
-  contains(outer: Box, inner: Extent): boolean {
-    const hull = this.hull(inner);
-    return intersect(hull, outer).every((mask, axis) => mask === hull[axis]);
   }
 
   private countBelow(extent: Extent): bigint {

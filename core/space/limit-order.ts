@@ -1,6 +1,6 @@
-import { bits, disjoint, intersect, isEmpty, type Box } from './box';
+import { bits, disjoint, intersect, isEmpty, withMask, type Box } from './box';
 import type { LimitCluster } from './limit-clusters';
-import { appliedOnce, settle, type Limit, type Piece } from './limits';
+import { appliedOnce, replaced, settle, type Limit, type Piece } from './limits';
 
 /** Two limits of which it matters which is applied first, and a combination where it does. */
 export interface OrderDependence {
@@ -43,20 +43,14 @@ function stepsOf({ region, holds }: Limit): Piece[] {
       (pieces, { axis, allowed, first }) =>
         pieces.flatMap(({ box, target }) =>
           [
-            { box: masked(box, axis, allowed), target },
-            { box: masked(box, axis, ~allowed), target: replaced(target, axis, first) },
+            { box: withMask(box, axis, box[axis]! & allowed), target },
+            { box: withMask(box, axis, box[axis]! & ~allowed), target: replaced(target, axis, first) },
           ].filter(piece => !isEmpty(piece.box)),
         ),
       [start],
     )
     .filter(({ target }) => target.some(value => value >= 0));
 }
-
-const masked = (box: Box, axis: number, mask: number): Box =>
-  box.map((old, index) => (index === axis ? old & mask : old));
-
-const replaced = (target: readonly number[], axis: number, value: number): number[] =>
-  target.map((old, index) => (index === axis ? value : old));
 
 /** First a step, then a piece: where that happens and what it comes to. */
 function throughStep(box: Box, step: readonly number[], after: Piece): Piece | null {

@@ -156,7 +156,8 @@ function violating(piece: Piece, inside: Box, hold: Limit['holds'][number]): num
   return (hold.allowed >> fixed) & 1 ? 0 : inside[hold.axis]!;
 }
 
-const replaced = (target: readonly number[], axis: number, value: number): number[] =>
+/** A target with one axis set to a value. */
+export const replaced = (target: readonly number[], axis: number, value: number): number[] =>
   target.map((old, index) => (index === axis ? value : old));
 
 function joinAlike(pieces: readonly Piece[]): Piece[] {
