@@ -53,11 +53,16 @@ export function generatedComponent({ id, axes, rules, limits }: Shape, seed: num
     }
     return set;
   };
-  // A limit holds only axes before those of its condition, so that none works against another.
+  // Conditions of limits name axes of the second half, what they hold is in the first and may always rest at its first
+  // value: so none works against another, in any order.
+  const half = Math.floor(axes.length / 2);
   const limit = (): LimitDocument => {
-    const held = pick(axes.length - 1);
-    const named = held + 1 + pick(axes.length - held - 1);
-    return { while: { [`x${named}`]: value(named) }, holds: { [`x${held}`]: [value(held), value(held)] } };
+    const held = pick(half);
+    const named = half + pick(axes.length - half);
+    return {
+      while: { [`x${named}`]: value(named) },
+      holds: { [`x${held}`]: [...new Set(['v0', value(held)])] },
+    };
   };
   return {
     format: 'periwinkle-component/1',

@@ -1,15 +1,10 @@
 import { bits, bitCount, isEmpty, type Box } from './box';
 import { EVERYWHERE, NodeStore, NOWHERE, type Extent } from './node-store';
+import { ResultCache, UNKNOWN } from './result-cache';
 
 export { EVERYWHERE, NOWHERE, type Extent };
 
 type Operation = 'and' | 'or' | 'minus';
-
-/** Pairs of extents are looked up by one number; so many extents one `Extents` may hold. */
-const PAIR = 2 ** 26;
-
-/** So many results of each operation are remembered. */
-const MAX_RESULTS = 1_000_000;
 
 /**
  * Sets of combinations over some axes as multi-valued decision diagrams: one level per axis, at each node the values
@@ -20,39 +15,53 @@ const MAX_RESULTS = 1_000_000;
  */
 export class Extents {
   private readonly nodes: NodeStore;
-  private readonly levels: readonly number[];
-  private readonly masks: readonly (readonly number[])[];
-  private readonly children: readonly (readonly Extent[])[];
-  private readonly results: Record<Operation, Map<number, Extent>> = {
-    and: new Map(),
-    or: new Map(),
-    minus: new Map(),
+  private readonly results: Readonly<Record<Operation, ResultCache>> = {
+    and: new ResultCache(),
+    or: new ResultCache(),
+    minus: new ResultCache(),
   };
   private readonly counts = new Map<Extent, bigint>();
+  /** By node: the last walk that marked it. */
+  private visited = new Int32Array(0);
+  private visits = 0;
   private readonly boxes = new WeakMap<Box, Extent>();
+  /** By axis. */
+  private readonly levelOf: readonly number[];
   /** Combinations over the axes from each level on. */
   private readonly below: readonly bigint[];
 
-  constructor(readonly full: Box) {
+  /**
+   * `axisAt` names the axis of each level. Sets stay small when axes that depend on one another lie together, and those on
+   * which most sets depend low.
+   */
+  constructor(
+    readonly full: Box,
+    private readonly axisAt: readonly number[] = [...full.keys()],
+  ) {
     const below = [1n];
-    for (const mask of [...full].reverse()) below.unshift(below[0]! * BigInt(bitCount(mask)));
+    for (const axis of [...axisAt].reverse()) below.unshift(below[0]! * BigInt(bitCount(full[axis]!)));
     this.below = below;
+    this.levelOf = [...full.keys()].map(axis => axisAt.indexOf(axis));
     this.nodes = new NodeStore(full.length);
-    ({ levels: this.levels, masks: this.masks, children: this.children } = this.nodes);
   }
 
   /** How many nodes there are; grows with use, never shrinks. */
   get size(): number {
-    return this.levels.length;
+    return this.nodes.size;
   }
 
   of(box: Box): Extent {
     let extent = this.boxes.get(box);
     if (extent === undefined) {
       extent = isEmpty(box) ? NOWHERE : EVERYWHERE;
-      for (let axis = box.length - 1; axis >= 0 && extent !== NOWHERE; axis--) {
+      for (let level = box.length - 1; level >= 0 && extent !== NOWHERE; level--) {
+        const axis = this.axisAt[level]!;
         const outside = this.full[axis]! & ~box[axis]!;
-        if (outside !== 0) extent = this.nodes.node(axis, [box[axis]!, outside], [extent, NOWHERE]);
+        if (outside === 0) continue;
+        const begun = this.nodes.begin();
+        this.nodes.edge(begun, box[axis]!, extent);
+        this.nodes.edge(begun, outside, NOWHERE);
+        extent = this.nodes.finish(begun, level);
       }
       this.boxes.set(box, extent);
     }
@@ -88,12 +97,14 @@ export class Extents {
 
   /** Number of combinations. */
   count(extent: Extent): bigint {
-    return this.countBelow(extent) * (this.below[0]! / this.below[this.levels[extent]!]!);
+    return this.countBelow(extent) * (this.below[0]! / this.below[this.nodes.levels[extent]!]!);
   }
 
   /** About how many combinations of a box lie in the extent: to compare, not to report; makes no new nodes. */
   share(extent: Extent, box: Box): number {
-    const sizes = box.map(mask => bitCount(mask));
+    const { levels, starts, masks, children } = this.nodes;
+    const wanted = this.axisAt.map(axis => box[axis]!);
+    const sizes = wanted.map(mask => bitCount(mask));
     const known = new Map<Extent, number>();
     /** Of the axes from the node's own level on. */
     const below = (here: Extent): number => {
@@ -101,12 +112,11 @@ export class Extents {
       let sum = known.get(here);
       if (sum === undefined) {
         sum = 0;
-        const level = this.levels[here]!;
-        for (const [edge, mask] of this.masks[here]!.entries()) {
-          const child = this.children[here]![edge]!;
-          const values = bitCount(mask & box[level]!);
-          if (values > 0 && child !== NOWHERE)
-            sum += values * free(level + 1, this.levels[child]!) * below(child);
+        const level = levels[here]!;
+        for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {
+          const values = bitCount(masks[edge]! & wanted[level]!);
+          const child = children[edge]!;
+          if (values > 0 && child !== NOWHERE) sum += values * free(level + 1, levels[child]!) * below(child);
         }
         known.set(here, sum);
       }
@@ -114,78 +124,81 @@ export class Extents {
     };
     const free = (from: number, to: number): number => {
       let product = 1;
-      for (let axis = from; axis < to; axis++) product *= sizes[axis]!;
+      for (let level = from; level < to; level++) product *= sizes[level]!;
       return product;
     };
-    return free(0, this.levels[extent]!) * below(extent);
+    return free(0, levels[extent]!) * below(extent);
   }
 
   has(extent: Extent, indices: readonly number[]): boolean {
     let here = extent;
-    while (here > EVERYWHERE) {
-      const bit = 1 << indices[this.levels[here]!]!;
-      here = this.children[here]![this.masks[here]!.findIndex(mask => (mask & bit) !== 0)]!;
-    }
+    while (here > EVERYWHERE) here = this.childAt(here, indices[this.axisOf(here)]!);
     return here === EVERYWHERE;
   }
 
   /** Whether some combination of the box lies in the extent. */
   meets(extent: Extent, box: Box): boolean {
-    const failed = new Set<Extent>([NOWHERE]);
-    const search = (here: Extent): boolean => {
-      if (here === EVERYWHERE) return true;
-      if (failed.has(here)) return false;
-      const wanted = box[this.levels[here]!]!;
-      const found = this.masks[here]!.some(
-        (mask, edge) => (mask & wanted) !== 0 && search(this.children[here]![edge]!),
-      );
-      if (!found) failed.add(here);
-      return found;
+    return !isEmpty(box) && this.search(extent, box, this.newVisit());
+  }
+
+  /** The values of an axis with which some combination of the box, that axis left aside, lies in the extent, as a mask. */
+  meeting(extent: Extent, box: Box, axis: number): number {
+    const { levels, starts, masks, children } = this.nodes;
+    const visit = this.newVisit();
+    const full = this.full[axis]!;
+    const cutLevel = this.levelOf[axis]!;
+    let found = 0;
+    const visitAbove = (here: Extent): void => {
+      if (levels[here]! > cutLevel) {
+        if (this.search(here, box, visit)) found = full;
+        return;
+      }
+      if (this.visited[here] === visit) return;
+      this.visited[here] = visit;
+      const own = this.axisOf(here);
+      for (let edge = starts[here]!; edge < starts[here + 1]! && found !== full; edge++) {
+        const mask = masks[edge]!;
+        if (own !== axis) {
+          if ((mask & box[own]!) !== 0) visitAbove(children[edge]!);
+        } else if ((mask & ~found) !== 0 && this.search(children[edge]!, box, visit)) found |= mask;
+      }
     };
-    return !isEmpty(box) && search(extent);
+    visitAbove(extent);
+    return found;
   }
 
   /** The smallest box around an extent; every mask 0 when there is nothing in it. */
   hull(extent: Extent): Box {
+    const { levels, starts, masks, children } = this.nodes;
     const hull = this.full.map(() => 0);
     const visited = new Set<Extent>();
     const skip = (from: number, to: number): void => {
-      for (let axis = from; axis < to; axis++) hull[axis] = this.full[axis]!;
+      for (const axis of this.axisAt.slice(from, to)) hull[axis] = this.full[axis]!;
     };
     const visit = (here: Extent): void => {
       if (here <= EVERYWHERE || visited.has(here)) return;
       visited.add(here);
-      const level = this.levels[here]!;
-      this.masks[here]!.forEach((mask, edge) => {
-        const child = this.children[here]![edge]!;
-        if (child === NOWHERE) return;
-        hull[level]! |= mask;
-        skip(level + 1, this.levels[child]!);
+      const level = levels[here]!;
+      for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {
+        const child = children[edge]!;
+        if (child === NOWHERE) continue;
+        hull[this.axisAt[level]!]! |= masks[edge]!;
+        skip(level + 1, levels[child]!);
         visit(child);
-      });
+      }
     };
     if (extent === NOWHERE) return hull;
-    skip(0, this.levels[extent]!);
+    skip(0, levels[extent]!);
     visit(extent);
     return hull;
   }
 
   /** The extent as disjoint boxes, lazily: there may be many. */
   *boxesOf(extent: Extent): Generator<Box> {
-    if (extent === NOWHERE) return;
-    if (extent === EVERYWHERE) {
-      yield this.full;
-      return;
-    }
-    const level = this.levels[extent]!;
-    for (const [edge, mask] of this.masks[extent]!.entries()) {
-      for (const rest of this.boxesOf(this.children[extent]![edge]!)) {
-        yield rest.map((other, axis) => (axis === level ? mask : other));
-      }
-    }
+    yield* this.boxesAlong(extent, [...this.full]);
   }
 
-  /** One combination of an extent (value indices), the first in the order of the axes. */
+  /** One combination of an extent (value indices), always the same. */
   first(extent: Extent): number[] | null {
     for (const box of this.boxesOf(extent)) return box.map(mask => bits(mask)[0]!);
     return null;
@@ -193,16 +206,21 @@ export class Extents {
 
   /** The combinations of the other axes with which a value of one axis lies in the extent; that axis is then free. */
   along(extent: Extent, axis: number, value: number): Extent {
+    const { nodes } = this;
+    const cutLevel = this.levelOf[axis]!;
     const done = new Map<Extent, Extent>();
     const cut = (here: Extent): Extent => {
-      const level = this.levels[here]!;
-      if (level > axis) return here;
+      const level = nodes.levels[here]!;
+      if (level > cutLevel) return here;
+      if (level === cutLevel) return this.childAt(here, value);
       let result = done.get(here);
       if (result === undefined) {
-        result =
-          level === axis
-            ? this.children[here]![this.masks[here]!.findIndex(mask => (mask >> value) & 1)]!
-            : this.nodes.node(level, this.masks[here]!, this.children[here]!.map(cut));
+        const begun = nodes.begin();
+        const end = nodes.starts[here + 1]!;
+        for (let edge = nodes.starts[here]!; edge < end; edge++) {
+          nodes.edge(begun, nodes.masks[edge]!, cut(nodes.children[edge]!));
+        }
+        result = nodes.finish(begun, level);
         done.set(here, result);
       }
       return result;
@@ -212,28 +230,78 @@ export class Extents {
 
   /** Axes on which it depends whether a combination lies in the extent. */
   support(extent: Extent): Set<number> {
+    const { starts, children } = this.nodes;
     const axes = new Set<number>();
     const visited = new Set<Extent>();
     const visit = (here: Extent): void => {
       if (here <= EVERYWHERE || visited.has(here)) return;
       visited.add(here);
-      axes.add(this.levels[here]!);
-      this.children[here]!.forEach(visit);
+      axes.add(this.axisOf(here));
+      for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) visit(children[edge]!);
     };
     visit(extent);
     return axes;
+  }
+
+  /** A number for a walk that marks nodes in `visited`. */
+  private newVisit(): number {
+    if (this.visited.length < this.nodes.size) {
+      this.visited = new Int32Array(this.nodes.levels.length);
+      this.visits = 0;
+    }
+    return ++this.visits;
+  }
+
+  /** Whether some combination of the box, which is not empty, lies in the extent; marks the nodes where none does. */
+  private search(here: Extent, box: Box, visit: number): boolean {
+    if (here === EVERYWHERE) return true;
+    if (here === NOWHERE || this.visited[here] === visit) return false;
+    const { starts, masks, children } = this.nodes;
+    const wanted = box[this.axisOf(here)]!;
+    for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {
+      if ((masks[edge]! & wanted) !== 0 && this.search(children[edge]!, box, visit)) return true;
+    }
+    this.visited[here] = visit;
+    return false;
+  }
+
+  /** The boxes below a node; `path` holds the masks taken on the way to it, and again afterwards. */
+  private *boxesAlong(here: Extent, path: number[]): Generator<Box> {
+    if (here === EVERYWHERE) yield [...path];
+    if (here <= EVERYWHERE) return;
+    const axis = this.axisOf(here);
+    const end = this.nodes.starts[here + 1]!;
+    for (let edge = this.nodes.starts[here]!; edge < end; edge++) {
+      path[axis] = this.nodes.masks[edge]!;
+      yield* this.boxesAlong(this.nodes.children[edge]!, path);
+    }
+    path[axis] = this.full[axis]!;
+  }
+
+  private axisOf(node: Extent): number {
+    return this.axisAt[this.nodes.levels[node]!]!;
+  }
+
+  /** Where a value of the node's own axis leads. */
+  private childAt(node: Extent, value: number): Extent {
+    const { starts, masks, children } = this.nodes;
+    let edge = starts[node]!;
+    while (((masks[edge]! >> value) & 1) === 0) edge++;
+    return children[edge]!;
   }
 
   private countBelow(extent: Extent): bigint {
     if (extent <= EVERYWHERE) return BigInt(extent);
     let count = this.counts.get(extent);
     if (count === undefined) {
+      const { levels, starts, masks, children } = this.nodes;
       count = 0n;
-      const next = this.below[this.levels[extent]! + 1]!;
-      for (const [edge, mask] of this.masks[extent]!.entries()) {
-        const child = this.children[extent]![edge]!;
+      const next = this.below[levels[extent]! + 1]!;
+      for (let edge = starts[extent]!; edge < starts[extent + 1]!; edge++) {
+        const child = children[edge]!;
         if (child === NOWHERE) continue;
-        count += BigInt(bitCount(mask)) * this.countBelow(child) * (next / this.below[this.levels[child]!]!);
+        const values = BigInt(bitCount(masks[edge]!));
+        count += values * this.countBelow(child) * (next / this.below[levels[child]!]!);
       }
       this.counts.set(extent, count);
     }
@@ -241,29 +309,32 @@ export class Extents {
   }
 
   private combined(operation: Operation, a: Extent, b: Extent): Extent {
-    const known = this.results[operation].get(a * PAIR + b);
-    if (known !== undefined) return known;
-    const level = Math.min(this.levels[a]!, this.levels[b]!);
-    const everything = [this.full[level]!];
-    const [masksA, childrenA] =
-      this.levels[a] === level ? [this.masks[a]!, this.children[a]!] : [everything, [a]];
-    const [masksB, childrenB] =
-      this.levels[b] === level ? [this.masks[b]!, this.children[b]!] : [everything, [b]];
-    const masks: number[] = [];
-    const children: Extent[] = [];
-    for (let i = 0; i < masksA.length; i++) {
-      for (let j = 0; j < masksB.length; j++) {
-        const both = masksA[i]! & masksB[j]!;
+    const results = this.results[operation];
+    const known = results.get(a, b);
+    if (known !== UNKNOWN) return known;
+    const { nodes } = this;
+    const level = Math.min(nodes.levels[a]!, nodes.levels[b]!);
+    // An extent that does not depend on this axis stands as one edge that leads to itself.
+    const ownA = nodes.levels[a] === level;
+    const ownB = nodes.levels[b] === level;
+    const everything = this.full[this.axisAt[level]!]!;
+    const startA = ownA ? nodes.starts[a]! : 0;
+    const startB = ownB ? nodes.starts[b]! : 0;
+    const endA = ownA ? nodes.starts[a + 1]! : 1;
+    const endB = ownB ? nodes.starts[b + 1]! : 1;
+    const begun = nodes.begin();
+    for (let i = startA; i < endA; i++) {
+      const maskA = ownA ? nodes.masks[i]! : everything;
+      for (let j = startB; j < endB; j++) {
+        const both = ownB ? maskA & nodes.masks[j]! : maskA;
         if (both === 0) continue;
-        masks.push(both);
-        children.push(this[operation](childrenA[i]!, childrenB[j]!));
+        const childA = ownA ? nodes.children[i]! : a;
+        const childB = ownB ? nodes.children[j]! : b;
+        nodes.edge(begun, both, this[operation](childA, childB));
       }
     }
-    const result = this.nodes.node(level, masks, children);
-    const results = this.results[operation];
-    // Forgetting costs only time.
-    if (results.size >= MAX_RESULTS) results.clear();
-    results.set(a * PAIR + b, result);
+    const result = nodes.finish(begun, level);
+    results.set(a, b, result);
     return result;
   }
 }

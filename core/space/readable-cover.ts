@@ -1,4 +1,4 @@
-import { bits, withMask, type Box } from './box';
+import { contains, type Box } from './box';
 import { EVERYWHERE, NOWHERE, type Extent, type Extents } from './extent';
 
 /** How many starting points are tried for each box of a cover. */
@@ -40,15 +40,14 @@ function widestFrom(extents: Extents, open: Extent, forbidden: Extent): Box {
   const around = extents.hull(open);
   if (!extents.meets(forbidden, around))
     return letIn(extents, freed(extents, around, forbidden, false), forbidden);
-  const starts: Box[] = [];
-  for (const box of extents.boxesOf(open)) {
-    starts.push(box);
-    if (starts.length === TRIES) break;
+  const grown: Box[] = [];
+  let tries = 0;
+  for (const start of extents.boxesOf(open)) {
+    // From inside a box that is known the way leads to the same one nearly always.
+    if (!grown.some(box => contains(box, start)))
+      grown.push(freed(extents, start, forbidden, false), freed(extents, start, forbidden, true));
+    if (++tries === TRIES) break;
   }
-  const grown = starts.flatMap(start => [
-    freed(extents, start, forbidden, false),
-    freed(extents, start, forbidden, true),
-  ]);
   const named = (box: Box): number => box.filter((mask, axis) => mask !== extents.full[axis]).length;
   const rated = grown.map(box => ({ box, covers: extents.share(open, box), named: named(box) }));
   const best = rated.reduce((sofar, each) =>
@@ -59,36 +58,36 @@ function widestFrom(extents: Extents, open: Extent, forbidden: Extent): Box {
 
 /** Frees every axis that can be free. */
 function freed(extents: Extents, start: Box, forbidden: Extent, fromLast: boolean): Box {
-  const axes = start.map((_, axis) => axis);
-  if (fromLast) axes.reverse();
-  let box = start;
-  for (const axis of axes) {
-    if (box[axis] === extents.full[axis]) continue;
-    const free = withMask(box, axis, extents.full[axis]!);
-    if (!extents.meets(forbidden, free)) box = free;
+  const box = [...start];
+  for (let step = 0; step < box.length; step++) {
+    const axis = fromLast ? box.length - 1 - step : step;
+    if (box[axis] !== extents.full[axis] && extents.meeting(forbidden, box, axis) === 0)
+      box[axis] = extents.full[axis]!;
   }
   return box;
 }
 
 /** Lets in every single value that can be. */
 function letIn(extents: Extents, start: Box, forbidden: Extent): Box {
-  let box = start;
-  for (let axis = 0; axis < start.length; axis++) {
-    for (const value of bits(extents.full[axis]! & ~box[axis]!)) {
-      const wider = withMask(box, axis, box[axis]! | (1 << value));
-      if (!extents.meets(forbidden, wider)) box = wider;
-    }
+  const box = [...start];
+  for (let axis = 0; axis < box.length; axis++) {
+    if (box[axis] !== extents.full[axis])
+      box[axis] = extents.full[axis]! & ~extents.meeting(forbidden, box, axis);
   }
   return box;
 }
 
-/** Leaves out boxes whose share the others hold too, the narrowest first. */
+/** Leaves out boxes whose share the others hold too, the last found first. */
 function irredundant(extents: Extents, cover: readonly Box[], wanted: Extent): Box[] {
-  let kept = [...cover];
-  for (const box of [...cover].reverse()) {
-    const others = kept.filter(other => other !== box);
-    const rest = extents.minus(wanted, extents.union(others.map(other => extents.of(other))));
-    if (rest === NOWHERE) kept = others;
+  const before: Extent[] = [NOWHERE];
+  for (const box of cover) before.push(extents.or(before.at(-1)!, extents.of(box)));
+  const kept: Box[] = [];
+  let after: Extent = NOWHERE;
+  for (let place = cover.length - 1; place >= 0; place--) {
+    const others = extents.or(before[place]!, after);
+    if (extents.minus(wanted, others) === NOWHERE) continue;
+    kept.unshift(cover[place]!);
+    after = extents.or(after, extents.of(cover[place]!));
   }
   return kept;
 }

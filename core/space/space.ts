@@ -36,7 +36,7 @@ export class Space {
     private readonly clusters: readonly LimitCluster[],
   ) {
     this.full = fullBox(axes);
-    this.extents = new Extents(this.full);
+    this.extents = new Extents(this.full, limitedLast(axes.length, clusters));
     this.never = this.extents.union(limits.map(limit => this.brokenWhere(limit)));
     this.allowed = this.extents.minus(EVERYWHERE, this.never);
     this.indexOfAxis = new Map(axes.map((axis, index) => [axis.id, index]));
@@ -192,6 +192,13 @@ const numbers = (places: readonly number[]): string => places.map(place => place
 export function inBox(box: Box, indices: readonly number[]): boolean {
   for (let axis = 0; axis < box.length; axis++) if (!((box[axis]! >> indices[axis]!) & 1)) return false;
   return true;
+}
+
+/** The axes in order, those that limits bind to one another together at the end: nearly every set depends on them. */
+function limitedLast(axes: number, clusters: readonly LimitCluster[]): number[] {
+  const last = clusters.flatMap(cluster => [...cluster.axes].sort((a, b) => a - b));
+  const free = Array.from({ length: axes }, (_, axis) => axis).filter(axis => !last.includes(axis));
+  return [...free, ...last];
 }
 
 const fullBox = (axes: readonly Axis[]): Box => axes.map(axis => 2 ** axis.values.length - 1);
