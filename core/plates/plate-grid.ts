@@ -90,7 +90,7 @@ function valuesOf(component: Component, id: string): Heading[] {
     // A rung of a ladder stands for itself and what goes further.
     const mask = axis.ladder ? (space.full[index]! >> place) << place : 1 << place;
     return {
-      words: [value.title],
+      words: [value.words],
       wants: { [id]: value.id },
       region: withMask(space.full, index, mask),
       key: value.id,

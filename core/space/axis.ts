@@ -7,6 +7,8 @@ import { STATE_CATALOGUE, stateAxis, type StateAxisRow } from './state-catalogue
 export interface AxisValue {
   readonly id: string;
   readonly title: string;
+  /** The title, or with the axis before it where another axis has a value of the same title: `helper text none`. */
+  readonly words: string;
   readonly description: string;
 }
 
@@ -46,7 +48,7 @@ export function readable(name: string): string {
 
 /** Reads the axes of a component; an axis that cannot be read is left out and reported. */
 export function readAxes(documents: readonly AxisDocument[], problems: ProblemList): Axis[] {
-  const axes: Axis[] = [];
+  const axes: LoneAxis[] = [];
   documents.forEach((document, index) => {
     const at = pointer('axes', index);
     const twin = axes.find(axis => kebab(axis.id) === kebab(document.id));
@@ -66,10 +68,30 @@ export function readAxes(documents: readonly AxisDocument[], problems: ProblemLi
       document.kind === 'state' ? readState(document, at, problems) : readOption(document, at, problems);
     if (axis) axes.push(axis);
   });
-  return axes;
+  return withClearWords(axes);
 }
 
-function readOption(document: AxisDocument, at: string, problems: ProblemList): Axis | null {
+/** An axis as read alone, before it is known what else its values' titles stand for. */
+type LoneAxis = Omit<Axis, 'values'> & { readonly values: readonly Omit<AxisValue, 'words'>[] };
+
+function withClearWords(axes: readonly LoneAxis[]): Axis[] {
+  const axesOf = new Map<string, Set<LoneAxis>>();
+  for (const axis of axes) {
+    for (const { title } of axis.values) {
+      const own = axesOf.get(title) ?? new Set();
+      axesOf.set(title, own.add(axis));
+    }
+  }
+  return axes.map(axis => ({
+    ...axis,
+    values: axis.values.map(value => ({
+      ...value,
+      words: axesOf.get(value.title)!.size > 1 ? `${axis.title.toLowerCase()} ${value.title}` : value.title,
+    })),
+  }));
+}
+
+function readOption(document: AxisDocument, at: string, problems: ProblemList): LoneAxis | null {
   const values = document.values ?? [];
   if (values.length === 0) {
     problems.error(at, 'missing-key', `The option “${document.id}” needs values.`, undefined, 'values');
@@ -117,7 +139,7 @@ function readOption(document: AxisDocument, at: string, problems: ProblemList): 
   };
 }
 
-function readState(document: AxisDocument, at: string, problems: ProblemList): Axis | null {
+function readState(document: AxisDocument, at: string, problems: ProblemList): LoneAxis | null {
   const row = stateAxis(document.id);
   if (!row) {
     const names = STATE_CATALOGUE.map(state => state.id);

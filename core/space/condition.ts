@@ -110,7 +110,7 @@ export function writeExact(box: Box, axes: readonly Axis[]): Readonly<Record<str
 export function maskWords(axis: Axis, mask: number): string {
   const values = bits(mask);
   const lowest = values[0]!;
-  const words = (index: number): string => axis.values[index]!.title;
+  const words = (index: number): string => axis.values[index]!.words;
   if (axis.ladder) {
     if (mask === atLeast(1 << lowest, axis.values.length)) return words(lowest);
     if (values.length === 1 && lowest > 0) return `just ${words(lowest)}`;

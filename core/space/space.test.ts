@@ -150,4 +150,20 @@ describe('conditions in words', () => {
     expect(words({ availability: ['enabled', 'readonly', 'busy'] })).toBe('not disabled');
     expect(valuesOf({ id: 'pointer', kind: 'state' })).toEqual(['away', 'over', 'down']);
   });
+
+  test('a word that two axes have in common says which it means', () => {
+    const option = (id: string, ...values: string[]) => ({
+      id,
+      kind: 'option' as const,
+      values: values.map(value => ({ id: value })),
+    });
+    const { axes } = read(
+      component({ axes: [option('icon', 'none', 'before'), option('unit', 'none', 'before', 'after')] }),
+    ).space;
+    const said = (when: Record<string, string | string[]>): string =>
+      conditionWords(readCondition(when, axes, '', new ProblemList())!, axes);
+    expect(said({ icon: 'none', unit: 'after' })).toBe('icon none, after');
+    expect(said({ unit: ['none', 'after'] })).toBe('unit none or after');
+    expect(axes[1]!.values.map(value => value.title)).toEqual(['none', 'before', 'after']);
+  });
 });

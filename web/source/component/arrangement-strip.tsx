@@ -59,7 +59,7 @@ export function ArrangementStrip({
                 items={axis.values.map(each => ({ id: each.id, words: each.title, hint: each.description }))}
                 onChoose={id => hold(axis.id, id)}
               >
-                {value.title}
+                {value.words}
               </Choice>
             </span>
           );
@@ -71,7 +71,7 @@ export function ArrangementStrip({
               label="States held"
               value={null}
               items={heldStates.flatMap(axis =>
-                axis.values.map(value => ({ id: `${axis.id}:${value.id}`, words: value.title })),
+                axis.values.map(value => ({ id: `${axis.id}:${value.id}`, words: value.words })),
               )}
               onChoose={id => hold(...(id.split(':') as [string, string]))}
             >

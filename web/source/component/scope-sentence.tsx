@@ -89,7 +89,7 @@ export function ScopeSentence({
           items={more.flatMap(axis =>
             axis.values.map(value => ({
               id: `${axis.id}:${value.id}`,
-              words: value.title,
+              words: value.words,
               hint: value.description,
             })),
           )}
