@@ -118,7 +118,12 @@ export function maskWords(axis: Axis, mask: number): string {
   const missing = axis.values.map((_, index) => index).filter(index => !values.includes(index));
   if (missing.length === 1 && values.length > (axis.kind === 'state' ? 1 : 2))
     return `not ${words(missing[0]!)}`;
-  return oneOf(values.map(words), 20);
+  const first = axis.values[lowest]!;
+  const namesAxis = first.words !== first.title;
+  return oneOf(
+    values.map((value, place) => (place > 0 && namesAxis ? axis.values[value]!.title : words(value))),
+    20,
+  );
 }
 
 /** A condition in words, axes in order, or `always`. */

@@ -25,7 +25,10 @@ export interface Answer<Value> {
   /** How far the next answer has come, once it has taken long. */
   readonly progress: Progress | null;
   readonly failed: Error | null;
+  /** Whether looking for the answer has been stopped by hand. It is looked for again after the next edit, or with `again`. */
+  readonly stopped: boolean;
   readonly stop: () => void;
+  readonly again: () => void;
 }
 
 /** Progress that is shown only when it takes longer than this. */
@@ -49,9 +52,13 @@ export function useAnswer<Name extends QuestionName>(
   const [found, setFound] = useState<Found<Questions[Name]['answers']> | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [failed, setFailed] = useState<Error | null>(null);
+  const [stopped, setStopped] = useState(false);
+  const [attempt, setAttempt] = useState(0);
   useEffect(() => {
     if (!client) return;
     let current = true;
+    setStopped(false);
+    setFailed(null);
     const since = performance.now();
     client
       .ask(name, JSON.parse(question) as Questions[Name]['asks'], documents, asker, next => {
@@ -66,16 +73,21 @@ export function useAnswer<Name extends QuestionName>(
     return () => {
       current = false;
     };
-  }, [client, name, question, documents, asker]);
+  }, [client, name, question, documents, asker, attempt]);
   const fitting = found?.question === question ? found : null;
+  const upToDate = fitting?.documents === documents;
   return {
     value: fitting?.value,
-    upToDate: fitting?.documents === documents,
+    upToDate,
     progress,
     failed,
+    // It may have been found in the moment of stopping.
+    stopped: stopped && !upToDate,
     stop: () => {
       setProgress(null);
+      setStopped(true);
       client?.stop(asker);
     },
+    again: () => setAttempt(attempt + 1),
   };
 }

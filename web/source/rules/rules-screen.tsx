@@ -35,7 +35,7 @@ export function RulesScreen() {
         <span className="said crumb">{component.group.join(', ')}</span>
         <Sheets system={systemId} component={componentId} />
       </div>
-      <div className="rules-sheet" aria-busy={!answer.upToDate}>
+      <div className="rules-sheet" aria-busy={!answer.upToDate && !answer.stopped}>
         <Waiting answer={answer} />
         {answer.value ? <Report component={component} report={answer.value} /> : null}
       </div>
@@ -43,7 +43,8 @@ export function RulesScreen() {
   );
 }
 
-function Waiting({ answer: { value, progress, failed, stop } }: { answer: Answer<RulesReport | null> }) {
+function Waiting({ answer }: { answer: Answer<RulesReport | null> }) {
+  const { value, progress, failed, stopped, stop, again } = answer;
   if (failed) {
     return (
       <p className="fault" role="alert">
@@ -57,6 +58,17 @@ function Waiting({ answer: { value, progress, failed, stop } }: { answer: Answer
         Looking at the rules: {countText(progress.done)} of {countText(progress.total)}{' '}
         <button type="button" className="act" onClick={stop}>
           stop
+        </button>
+      </p>
+    );
+  }
+  if (stopped) {
+    return (
+      <p className="said" role="status">
+        Stopped.{' '}
+        {value ? 'This is how the rules were before the last edits.' : 'Nothing has been found out yet.'}{' '}
+        <button type="button" className="act" onClick={again}>
+          look again
         </button>
       </p>
     );
