@@ -1,4 +1,5 @@
-import type { Component, Rule } from '../rules/component';
+import type { Component, Rule, Setting } from '../rules/component';
+import { ownText } from '../rules/own-text';
 import { slotsOf } from '../rules/slots';
 import type { System } from '../rules/system';
 import type { Box } from '../space/box';
@@ -21,6 +22,9 @@ export interface ReportedContest extends ReportedRegion {
   readonly property: string;
   readonly earlierText: string;
   readonly laterText: string;
+  /** The same as a rule for this property alone would write it; `null` where a composite token cannot be taken apart. */
+  readonly earlierOwn: string | null;
+  readonly laterOwn: string | null;
   /** Place of the decision that settles it, or `null`. */
   readonly decision: number | null;
 }
@@ -77,7 +81,7 @@ export function* rulesReport(component: Component, system: System): Generator<Pr
     yield { done: done++, total };
     const key = `${contest.earlier.index} ${contest.later.index}`;
     if (!pairs.has(key)) pairs.set(key, pairOf(component, contest));
-    pairs.get(key)!.contests.push(reported(component, contest));
+    pairs.get(key)!.contests.push(reported(component, system, contest));
   }
   const alike: ReportedAlike[] = [];
   for (const [axis, { title, values }] of component.space.axes.entries()) {
@@ -120,13 +124,17 @@ function pairOf(component: Component, { earlier, later }: Contest) {
   };
 }
 
-function reported(component: Component, contest: Contest): ReportedContest {
+function reported(component: Component, system: System, contest: Contest): ReportedContest {
   const { space } = component;
   const regions = space.readable(contest.where);
+  const earlier = lastSetting(component, contest.property, contest.earlier);
+  const later = lastSetting(component, contest.property, contest.later);
   return {
     property: contest.property,
-    earlierText: textOf(component, contest.property, contest.earlier),
-    laterText: textOf(component, contest.property, contest.later),
+    earlierText: earlier.text,
+    laterText: later.text,
+    earlierOwn: ownText(system, earlier),
+    laterOwn: ownText(system, later),
     regions,
     words: regions.map(region => conditionWords(region, space.axes)),
     combinations: contest.combinations,
@@ -135,7 +143,7 @@ function reported(component: Component, contest: Contest): ReportedContest {
 }
 
 /** What a rule says of a slot in the end. */
-const textOf = (component: Component, slot: string, rule: Rule): string =>
+const lastSetting = (component: Component, slot: string, rule: Rule): Setting =>
   slotsOf(component)
     .get(slot)!
-    .speakers.findLast(speaker => speaker.rule === rule)!.setting.text;
+    .speakers.findLast(speaker => speaker.rule === rule)!.setting;

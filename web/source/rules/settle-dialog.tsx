@@ -24,7 +24,7 @@ export function SettleDialog({
   const [way, setWay] = useState<Way>('order');
   const [because, setBecause] = useState('');
   const [values, setValues] = useState<ReadonlyMap<string, string>>(
-    new Map(pair.contests.map(contest => [contest.property, contest.laterText])),
+    new Map(pair.contests.map(contest => [contest.property, contest.laterOwn ?? ''])),
   );
   const [fault, setFault] = useState<string | null>(null);
   const path = edited.fileOf.get(component.id)!;
@@ -153,7 +153,7 @@ function CommonValue({
   onChange: (text: string) => void;
 }) {
   const id = `value-${contest.property}`;
-  const other = value === contest.laterText ? contest.earlierText : contest.laterText;
+  const other = value === contest.laterOwn ? contest.earlierOwn : contest.laterOwn;
   return (
     <>
       <label htmlFor={id} className="mono">
@@ -166,9 +166,13 @@ function CommonValue({
         value={value}
         onChange={event => onChange(event.target.value)}
       />
-      <button type="button" className="act" onClick={() => onChange(other)}>
-        take {other}
-      </button>
+      {other === null ? (
+        <span />
+      ) : (
+        <button type="button" className="act" onClick={() => onChange(other)}>
+          take {other}
+        </button>
+      )}
     </>
   );
 }
