@@ -1,29 +1,18 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { Application } from './support/application';
-import { eventually, find, named, openBrowser, type Browser } from './support/browser';
+import { eventually, find, named, openBrowser } from './support/browser';
 import { plateReady, press, scopeEntry } from './support/field-screen';
+import { inBrowser } from './support/session';
 
 /** Every screen passes axe-core, also with what opens over it, and keeps to the width it is made for. */
 
 const TIMEOUT = 180_000;
 const AXE = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
-let application: Application;
-let browser: Browser;
 let driver: WebDriver;
 let address: string;
 
-beforeAll(async () => {
-  application = new Application();
-  address = await application.start();
-  browser = await openBrowser();
-  driver = browser.driver;
-}, TIMEOUT);
-afterAll(async () => {
-  await browser?.quit();
-  await application?.remove();
-}, TIMEOUT);
+inBrowser(session => ({ address, driver } = session));
 
 interface Violation {
   readonly id: string;

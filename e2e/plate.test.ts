@@ -1,26 +1,15 @@
 import { Key, Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { Application } from './support/application';
-import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { eventually, find, named, stored } from './support/browser';
 import { cell, plateReady, press, scopeEntry, specimenStyle } from './support/field-screen';
+import { inBrowser } from './support/session';
 
 /** The component's screen as a practitioner uses it: laying out, selecting, narrowing, writing, making a token, trying. */
 
 const TIMEOUT = 120_000;
-let application: Application;
-let browser: Browser;
 let driver: WebDriver;
 let address: string;
 
-beforeAll(async () => {
-  application = new Application();
-  address = await application.start();
-  browser = await openBrowser(1400, 1000);
-  driver = browser.driver;
-}, TIMEOUT);
-afterAll(async () => {
-  await browser?.quit();
-  await application?.remove();
-}, TIMEOUT);
+inBrowser(session => ({ address, driver } = session), { width: 1400, height: 1000 });
 
 async function open(query = ''): Promise<void> {
   await driver.get(`${address}/quayside/text-field${query}`);

@@ -1,27 +1,16 @@
 import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { Application } from './support/application';
-import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { eventually, find, named, stored } from './support/browser';
 import { press, pressUntil } from './support/field-screen';
+import { inBrowser } from './support/session';
 import { generatedComponent, generatedSystem } from '../bench/support/generated';
 
 /** The rules of a component as a sheet: contests with their regions, shown on a plate and settled. */
 
 const TIMEOUT = 120_000;
-let application: Application;
-let browser: Browser;
 let driver: WebDriver;
 let address: string;
 
-beforeAll(async () => {
-  application = new Application();
-  address = await application.start();
-  browser = await openBrowser();
-  driver = browser.driver;
-}, TIMEOUT);
-afterAll(async () => {
-  await browser?.quit();
-  await application?.remove();
-}, TIMEOUT);
+inBrowser(session => ({ address, driver } = session));
 
 const openSheet = async (): Promise<void> => {
   await driver.get(`${address}/quayside/text-field/rules`);

@@ -2,28 +2,18 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { Application } from './support/application';
-import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { eventually, find, named, stored, type Browser } from './support/browser';
 import { downloadedZip } from './support/zip';
+import { inBrowser } from './support/session';
 
 /** The shelf: new, import, duplicate, remove with undo; and a system of one's own from its first field to its zip. */
 
 const TIMEOUT = 120_000;
-let application: Application;
 let browser: Browser;
 let driver: WebDriver;
 let address: string;
 
-beforeAll(async () => {
-  application = new Application();
-  address = await application.start();
-  browser = await openBrowser();
-  driver = browser.driver;
-}, TIMEOUT);
-afterAll(async () => {
-  await browser?.quit();
-  await application?.remove();
-}, TIMEOUT);
+inBrowser(session => ({ address, browser, driver } = session));
 
 const titles = (): Promise<string[]> =>
   driver.executeScript(`return [...document.querySelectorAll('.shelf h2')].map(each => each.textContent)`);

@@ -1,26 +1,15 @@
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { Application } from './support/application';
-import { eventually, find, openBrowser, stored, type Browser } from './support/browser';
+import { eventually, find, stored } from './support/browser';
 import { plateReady, specimenStyle } from './support/field-screen';
+import { inBrowser } from './support/session';
 
 /** Tokens as a table with a column per context, editable, repainting the plates. */
 
 const TIMEOUT = 120_000;
-let application: Application;
-let browser: Browser;
 let driver: WebDriver;
 let address: string;
 
-beforeAll(async () => {
-  application = new Application();
-  address = await application.start();
-  browser = await openBrowser();
-  driver = browser.driver;
-}, TIMEOUT);
-afterAll(async () => {
-  await browser?.quit();
-  await application?.remove();
-}, TIMEOUT);
+inBrowser(session => ({ address, driver } = session));
 
 const row = (key: string): string => `tr[data-token="${key}"]`;
 

@@ -1,32 +1,23 @@
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { Application } from './support/application';
-import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { eventually, find, named, stored } from './support/browser';
 import { plateReady, scopeEntry, specimenStyle } from './support/field-screen';
+import { inBrowser } from './support/session';
 
 /** Two windows on one document: edits to different places merge, to the same place ask, and none is lost. */
 
 const TIMEOUT = 180_000;
-let application: Application;
-let browser: Browser;
 let driver: WebDriver;
 let address: string;
 let windows: [string, string];
 
-beforeAll(async () => {
-  application = new Application();
-  address = await application.start();
-  browser = await openBrowser();
-  driver = browser.driver;
+inBrowser(async session => {
+  ({ address, driver } = session);
   await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
   const first = await driver.getWindowHandle();
   await driver.switchTo().newWindow('window');
   await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
   windows = [first, await driver.getWindowHandle()];
-}, TIMEOUT);
-afterAll(async () => {
-  await browser?.quit();
-  await application?.remove();
-}, TIMEOUT);
+});
 
 async function inWindow(index: 0 | 1): Promise<void> {
   await driver.switchTo().window(windows[index]);

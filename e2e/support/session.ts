@@ -1,0 +1,31 @@
+import type { WebDriver } from 'selenium-webdriver';
+import { Application } from './application';
+import { openBrowser, type Browser } from './browser';
+
+const TIMEOUT = 120_000;
+
+export interface Session {
+  readonly application: Application;
+  readonly address: string;
+  readonly browser: Browser;
+  readonly driver: WebDriver;
+}
+
+/** An application with a browser beside it for all tests of a file: told of before the first, gone after the last. */
+export function inBrowser(
+  begin: (session: Session) => unknown,
+  { width, height }: { width?: number; height?: number } = {},
+): void {
+  let application: Application | undefined;
+  let browser: Browser | undefined;
+  beforeAll(async () => {
+    application = new Application();
+    const address = await application.start();
+    browser = await openBrowser(width, height);
+    await begin({ application, address, browser, driver: browser.driver });
+  }, TIMEOUT);
+  afterAll(async () => {
+    await browser?.quit();
+    await application?.remove();
+  }, TIMEOUT);
+}
