@@ -117,3 +117,47 @@ test(
   },
   TIMEOUT,
 );
+
+test(
+  'more windows than a browser grants connections to one host all load, and all hear of edits, also when others close',
+  async () => {
+    const all = [...windows];
+    while (all.length < 9) {
+      await driver.switchTo().newWindow('window');
+      await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+      await plateReady(driver);
+      all.push(await driver.getWindowHandle());
+    }
+    const hears = async (window: string, colour: string): Promise<void> => {
+      await driver.switchTo().window(window);
+      await eventually(
+        driver,
+        `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === arguments[0]`,
+        colour,
+      );
+    };
+    await set('border-color', '#010203');
+    await stored(driver);
+    for (const window of all) await hears(window, '#010203');
+    // Whichever of these listened to the server, another takes over; leaving for another page counts as closing.
+    for (const window of all.slice(0, 3)) {
+      await driver.switchTo().window(window);
+      await driver.close();
+    }
+    await driver.switchTo().window(all[3]!);
+    await driver.get(`${address}/`);
+    await find(driver, '.shelf .specimens');
+    await driver.switchTo().window(all.at(-1)!);
+    await set('border-color', '#040506');
+    await stored(driver);
+    for (const window of all.slice(4)) await hears(window, '#040506');
+    await driver.switchTo().window(all[3]!);
+    await driver.navigate().back();
+    await hears(all[3]!, '#040506');
+    await driver.switchTo().window(all[4]!);
+    await set('border-color', '#070809');
+    await stored(driver);
+    await hears(all[3]!, '#070809');
+  },
+  TIMEOUT,
+);

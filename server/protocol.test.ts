@@ -121,6 +121,18 @@ describe('editing', () => {
     expect(JSON.stringify(body)).not.toContain('"bold"');
   });
 
+  test('edits are listed newest first, or from one that is known on, oldest first', async () => {
+    const list = async (query: string): Promise<number[]> => {
+      const { body } = await call('GET', `/api/systems/quayside/edits?${query}`);
+      return (body as unknown as { id: number }[]).map(edit => edit.id);
+    };
+    const newest = await list('most=3');
+    expect(newest).toEqual([...newest].sort((a, b) => b - a));
+    expect(await list(`after=${newest[2]}`)).toEqual([newest[1], newest[0]]);
+    expect(await list(`after=${newest[0]}`)).toEqual([]);
+    expect((await list('after=nonsense')).at(-1)).toBe(newest[0]);
+  });
+
   test('the same edit sent twice is stored once', async () => {
     const headers = { 'Idempotency-Key': 'once', 'If-Match': await revision(FIELD) };
     const operations: PatchOperation[] = [{ op: 'replace', path: overColor, value: '#515151' }];

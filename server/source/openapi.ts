@@ -164,8 +164,12 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
     '/api/systems/{systemId}/edits': {
       get: {
         operationId: 'listEdits',
-        summary: 'What was done, newest first',
-        parameters: [systemId, parameter('most', 'query', 'How many, 200 at most', false)],
+        summary: 'What was done, newest first; or, with `after`, the next 500 since, oldest first',
+        parameters: [
+          systemId,
+          parameter('most', 'query', 'How many, 200 at most', false),
+          parameter('after', 'query', 'Id of the last edit known', false),
+        ],
         responses: { 200: answer('Edits', list(ref('Edit'))) },
       },
     },

@@ -2,7 +2,7 @@ import { Router, text, type Request } from 'express';
 import { canonicalText } from '@periwinkle/core/formats/canonical';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
-import { latestEdits, stepHistory, storeEdit } from './edits';
+import { editsAfter, latestEdits, stepHistory, storeEdit } from './edits';
 import type { EventStreams } from './event-stream';
 import { OPENAPI } from './openapi';
 import { notFound, Refusal } from './refusal';
@@ -132,8 +132,12 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
     });
   }
   router.get('/systems/:systemId/edits', async (request, response) => {
-    const most = Math.min(200, Math.max(1, Number(request.query['most']) || 50));
-    response.json(await latestEdits(db, idOf(request), most));
+    const { most, after } = request.query;
+    const found =
+      after === undefined
+        ? await latestEdits(db, idOf(request), Math.min(200, Math.max(1, Number(most) || 50)))
+        : await editsAfter(db, idOf(request), Number(after) || 0);
+    response.json(found);
   });
   router.get('/systems/:systemId/events', async (request, response) => {
     await wholeSystem(db, idOf(request));

@@ -113,6 +113,8 @@ export const api = {
   remove: (id: string) => call<void>(at(id), { method: 'DELETE' }),
   restore: (id: string) => call<void>(`${at(id)}/restore`, post()),
   edits: (id: string) => call<StoredEdit[]>(`${at(id)}/edits?most=50`),
+  /** The next edits after the one with an id, in order; none when there are no more. */
+  editsAfter: (id: string, after: number) => call<StoredEdit[]>(`${at(id)}/edits?after=${after}`),
   step: (id: string, direction: 'undo' | 'redo') =>
     call<StoredEdit[]>(`${at(id)}/${direction}`, { ...post(), headers: { 'Periwinkle-Author': author() } }),
   edit: (id: string, edit: EditToSend) =>

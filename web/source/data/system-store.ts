@@ -1,6 +1,7 @@
 import { applyPatch, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
 import { compileSystem, type System } from '@periwinkle/core/rules/system';
-import { api, ApiError, eventsUrl, type HistoryEnds, type StoredEdit, type WholeSystem } from './api';
+import { api, ApiError, type HistoryEnds, type StoredEdit, type WholeSystem } from './api';
+import { EditStream } from './edit-stream';
 import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
 
 /** Whether all is stored. */
@@ -39,7 +40,7 @@ export class SystemStore {
   private sending = false;
   private failures = 0;
   private retry: ReturnType<typeof setTimeout> | undefined;
-  private events: EventSource | null = null;
+  private stream: EditStream | null = null;
   private noticeCount = 0;
   private readonly listeners = new Set<() => void>();
   private readonly whenIdle = new Set<() => void>();
@@ -216,22 +217,22 @@ export class SystemStore {
   }
 
   private open(): void {
-    const events = new EventSource(eventsUrl(this.id, this.copy.lastEdit));
-    this.events = events;
-    events.addEventListener('edit', event => {
-      const edit = JSON.parse((event as MessageEvent<string>).data) as StoredEdit;
-      const own = this.copy.pending.some(pending => pending.key === edit.editKey);
-      this.take(edit);
-      if (!own) void this.readHistory();
+    this.stream = new EditStream(this.id, this.copy.lastEdit, {
+      onEdit: edit => {
+        const own = this.copy.pending.some(pending => pending.key === edit.editKey);
+        this.take(edit);
+        if (!own) void this.readHistory();
+      },
+      onOpen: () => {
+        if (this.failures > 0) void this.send();
+      },
     });
-    events.addEventListener('open', () => {
-      if (this.failures > 0) void this.send();
-    });
+    this.stream.open();
   }
 
   private close(): void {
-    this.events?.close();
-    this.events = null;
+    this.stream?.close();
+    this.stream = null;
   }
 
   private async readHistory(): Promise<void> {

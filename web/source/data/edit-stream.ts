@@ -1,0 +1,121 @@
+import { api, ApiError, eventsUrl, type StoredEdit } from './api';
+
+/** What windows of one browser tell each other: an edit, or that the server is there. */
+type Message = { readonly edit: StoredEdit } | 'open';
+
+const RETRY_MS = 1000;
+
+export interface EditListener {
+  /** An edit as it is stored, whoever made it. The same may be told more than once. */
+  readonly onEdit: (edit: StoredEdit) => void;
+  /** The server can be reached. */
+  readonly onOpen: () => void;
+}
+
+/**
+ * The edits of a system, told as they are stored. All windows of a browser share one connection to the server, because over
+ * HTTP/1.1 a browser grants a host only six: one window, chosen by a lock (Web Locks API), listens to the server and tells
+ * the others; when it closes, the next takes over from the last edit it has heard of.
+ */
+export class EditStream {
+  private readonly name: string;
+  private channel: BroadcastChannel | null = null;
+  private events: EventSource | null = null;
+  /** What other windows tell waits until what was stored before they could be heard is known. */
+  private caughtUp = Promise.resolve();
+  /** Ends waiting for the lock. */
+  private waiting = new AbortController();
+  /** Gives the lock back. */
+  private release: () => void = () => {};
+
+  constructor(
+    private readonly systemId: string,
+    /** Id of the last edit known; goes on with those that are told. */
+    private heard: number,
+    private readonly listener: EditListener,
+  ) {
+    this.name = `periwinkle:edits:${systemId}`;
+  }
+
+  open(): void {
+    window.addEventListener('pagehide', this.pause);
+    window.addEventListener('pageshow', this.goOn);
+    this.connect();
+  }
+
+  close(): void {
+    window.removeEventListener('pagehide', this.pause);
+    window.removeEventListener('pageshow', this.goOn);
+    this.disconnect();
+  }
+
+  /** A page that is kept for going back to must not hold the connection that others wait for. */
+  private readonly pause = (): void => this.disconnect();
+  private readonly goOn = (event: PageTransitionEvent): void => {
+    if (event.persisted) this.connect();
+  };
+
+  private connect(): void {
+    this.channel = new BroadcastChannel(this.name);
+    this.channel.onmessage = ({ data }: MessageEvent<Message>) =>
+      void this.caughtUp.then(() => this.tell(data));
+    this.waiting = new AbortController();
+    const { signal } = this.waiting;
+    void navigator.locks.request(this.name, { ifAvailable: true }, lock => {
+      if (signal.aborted) return;
+      if (lock) return this.lead();
+      this.caughtUp = this.catchUp(signal);
+      navigator.locks.request(this.name, { signal }, () => this.lead()).catch(stopped);
+    });
+  }
+
+  private disconnect(): void {
+    this.waiting.abort();
+    this.channel?.close();
+    this.channel = null;
+    this.events?.close();
+    this.events = null;
+    this.release();
+  }
+
+  /** Listens to the server and passes on what it says, until the lock is given back. */
+  private lead(): Promise<void> {
+    const events = new EventSource(eventsUrl(this.systemId, this.heard));
+    this.events = events;
+    const pass = (message: Message): void => {
+      this.channel?.postMessage(message);
+      this.tell(message);
+    };
+    events.addEventListener('edit', ({ data }: MessageEvent<string>) =>
+      pass({ edit: JSON.parse(data) as StoredEdit }),
+    );
+    events.addEventListener('open', () => pass('open'));
+    return new Promise(resolve => (this.release = resolve));
+  }
+
+  /** What was stored between reading the system and listening to another window. */
+  private async catchUp(signal: AbortSignal): Promise<void> {
+    while (!signal.aborted) {
+      try {
+        const missed = await api.editsAfter(this.systemId, this.heard);
+        if (missed.length === 0 || signal.aborted) return;
+        missed.forEach(edit => this.tell({ edit }));
+      } catch (error) {
+        // A system that is gone has no more edits.
+        if (!(error instanceof ApiError && error.passing)) return;
+        await new Promise(resolve => setTimeout(resolve, RETRY_MS));
+      }
+    }
+  }
+
+  private tell(message: Message): void {
+    if (message === 'open') return this.listener.onOpen();
+    this.heard = Math.max(this.heard, message.edit.id);
+    this.listener.onEdit(message.edit);
+  }
+}
+
+/** Waiting for a lock ends with an error when it is called off, which is meant. */
+function stopped(error: Error): void {
+  if (error.name !== 'AbortError') throw error;
+}
