@@ -104,6 +104,16 @@ describe('editing', () => {
     expect(await ruleText()).toBe(original);
   });
 
+  test('both ends of the history are told by label', async () => {
+    const headers = { 'Periwinkle-Label': encodeURIComponent('Mooring lines in violet') };
+    await patch(FIELD, [{ op: 'replace', path: overColor, value: '#a0a0ff' }], headers);
+    const ends = async () => (await call('GET', '/api/systems/quayside/history')).body;
+    expect(await ends()).toEqual({ undo: 'Mooring lines in violet', redo: null });
+    await call('POST', '/api/systems/quayside/undo');
+    expect((await ends())['redo']).toBe('Mooring lines in violet');
+    expect((await call('GET', '/api/systems/nothing/history')).status).toBe(404);
+  });
+
   test('edits of one change are undone together', async () => {
     const change = { 'Periwinkle-Change': 'both' };
     await patch(

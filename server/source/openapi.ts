@@ -173,6 +173,14 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         responses: { 200: answer('Edits', list(ref('Edit'))) },
       },
     },
+    '/api/systems/{systemId}/history': {
+      get: {
+        operationId: 'readHistory',
+        summary: 'What would be taken back or brought back next, by label',
+        parameters: [systemId],
+        responses: { 200: answer('Both ends', ref('HistoryEnds')), 404: problem('No such system') },
+      },
+    },
     '/api/systems/{systemId}/events': {
       get: {
         operationId: 'events',
@@ -221,14 +229,16 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
                 required: ['path', 'revision', 'body'],
                 properties: { path: { type: 'string' }, revision: { type: 'integer' }, body: {} },
               }),
-              history: {
-                type: 'object',
-                properties: { undo: { type: ['string', 'null'] }, redo: { type: ['string', 'null'] } },
-              },
+              history: ref('HistoryEnds'),
               lastEdit: { type: 'integer' },
             },
           },
         ],
+      },
+      HistoryEnds: {
+        type: 'object',
+        required: ['undo', 'redo'],
+        properties: { undo: { type: ['string', 'null'] }, redo: { type: ['string', 'null'] } },
       },
       Edit: {
         type: 'object',

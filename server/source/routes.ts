@@ -2,7 +2,7 @@ import { Router, text, type Request } from 'express';
 import { canonicalText } from '@periwinkle/core/formats/canonical';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
-import { editsAfter, latestEdits, stepHistory, storeEdit } from './edits';
+import { editsAfter, historyEnds, latestEdits, stepHistory, storeEdit } from './edits';
 import type { EventStreams } from './event-stream';
 import { OPENAPI } from './openapi';
 import { notFound, Refusal } from './refusal';
@@ -12,6 +12,7 @@ import {
   duplicateSystem,
   listSystems,
   removeSystem,
+  requireSystem,
   restoreSystem,
   wholeSystem,
 } from './systems';
@@ -139,8 +140,12 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
         : await editsAfter(db, idOf(request), Number(after) || 0);
     response.json(found);
   });
+  router.get('/systems/:systemId/history', async (request, response) => {
+    await requireSystem(db, idOf(request));
+    response.json(await historyEnds(db, idOf(request)));
+  });
   router.get('/systems/:systemId/events', async (request, response) => {
-    await wholeSystem(db, idOf(request));
+    await requireSystem(db, idOf(request));
     const after = Number(request.get('Last-Event-ID') ?? request.query['after'] ?? 0) || 0;
     events.open(idOf(request), after, request, response);
   });

@@ -2,7 +2,7 @@ import { and, asc, eq, isNull, max } from 'drizzle-orm';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { isObject } from '@periwinkle/core/formats/json';
-import { inTransaction, type Database } from './database';
+import { inTransaction, type Database, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './edits';
 import { notFound, Refusal } from './refusal';
 import { documents, edits, systems } from './schema';
@@ -45,15 +45,26 @@ export async function listSystems(db: Database): Promise<SystemSummary[]> {
   return rows.map(summary);
 }
 
+/** The row of a system that is on the shelf. */
+async function systemRow(db: Database | Transaction, id: string) {
+  const [found] = await db
+    .select(columns)
+    .from(systems)
+    .where(and(eq(systems.id, id), isNull(systems.removedAt)));
+  if (!found) throw notFound(`There is no system “${id}”.`);
+  return found;
+}
+
+/** Throws the refusal 404 when there is no such system. */
+export async function requireSystem(db: Database, id: string): Promise<void> {
+  await systemRow(db, id);
+}
+
 /** A system with all its documents, as of one moment. */
 export async function wholeSystem(db: Database, id: string): Promise<WholeSystem> {
   const { row, stored, lastEdit } = await db.transaction(
     async transaction => {
-      const [found] = await transaction
-        .select(columns)
-        .from(systems)
-        .where(and(eq(systems.id, id), isNull(systems.removedAt)));
-      if (!found) throw notFound(`There is no system “${id}”.`);
+      const found = await systemRow(transaction, id);
       const [newest] = await transaction
         .select({ id: max(edits.id) })
         .from(edits)

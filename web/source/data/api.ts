@@ -115,6 +115,7 @@ export const api = {
   edits: (id: string) => call<StoredEdit[]>(`${at(id)}/edits?most=50`),
   /** The next edits after the one with an id, in order; none when there are no more. */
   editsAfter: (id: string, after: number) => call<StoredEdit[]>(`${at(id)}/edits?after=${after}`),
+  history: (id: string) => call<HistoryEnds>(`${at(id)}/history`),
   step: (id: string, direction: 'undo' | 'redo') =>
     call<StoredEdit[]>(`${at(id)}/${direction}`, { ...post(), headers: { 'Periwinkle-Author': author() } }),
   edit: (id: string, edit: EditToSend) =>

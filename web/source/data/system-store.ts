@@ -237,7 +237,7 @@ export class SystemStore {
 
   private async readHistory(): Promise<void> {
     try {
-      const { history } = await api.system(this.id);
+      const history = await api.history(this.id);
       if (this.copy.pending.length === 0) this.show({ history });
     } catch {
       // What can be taken back is asked again with the next edit.
