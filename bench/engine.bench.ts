@@ -5,7 +5,7 @@
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import type { ComponentDocument } from '@periwinkle/core/formats/component-document';
 import { applyPatch } from '@periwinkle/core/formats/patch';
-import { contests } from '@periwinkle/core/questions/contested';
+import { contestedWhere, contests } from '@periwinkle/core/questions/contested';
 import { deadRules } from '@periwinkle/core/questions/dead';
 import { tokenReach } from '@periwinkle/core/questions/token-reach';
 import { compileComponent, type Component } from '@periwinkle/core/rules/component';
@@ -31,7 +31,7 @@ function answer(document: ComponentDocument): Component {
 
 /** All contested regions as few conditions. */
 function putInWords(component: Component): void {
-  for (const contest of contests(component)) component.space.readable(contest.where);
+  for (const contest of contests(component)) component.space.readable(contestedWhere(component, contest));
 }
 
 const SHAPES: readonly (readonly [words: string, axes: readonly number[]])[] = [

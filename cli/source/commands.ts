@@ -4,7 +4,7 @@ import { isObject } from '@periwinkle/core/formats/json';
 import { readJson } from '@periwinkle/core/formats/read-json';
 import { coveringSet } from '@periwinkle/core/covering/covering-set';
 import { outputFiles } from '@periwinkle/core/emit/outputs';
-import { openContests } from '@periwinkle/core/questions/contested';
+import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
 import { resolve } from '@periwinkle/core/rules/resolve';
 import type { System } from '@periwinkle/core/rules/system';
 import { ContextError, type ContextInput } from '@periwinkle/core/tokens/resolver';
@@ -144,7 +144,7 @@ export function contested(
     property: contest.property,
     rules: [contest.earlier.id, contest.later.id],
     winner: contest.later.id,
-    regions: space.readable(contest.where),
+    regions: space.readable(contestedWhere(component, contest)),
     combinations: String(contest.combinations),
   }));
   if (options.json) {

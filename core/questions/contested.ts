@@ -17,7 +17,7 @@ export interface Contest {
   readonly earlier: Rule;
   /** Has the last word. */
   readonly later: Rule;
-  readonly where: Extent;
+  /** How many there are of those in `contestedWhere`. */
   readonly combinations: bigint;
 }
 
@@ -56,20 +56,23 @@ function slotContests(component: Component, slot: Slot): (Contest & { places: re
     return slot.speakers.slice(0, j).flatMap((earlier, i) => {
       // What a rule says again, of a side after the shorthand, it says of that side only once.
       if (slot.speakers[i + 1]!.rule === earlier.rule || !mayContest(earlier, later)) return [];
-      const where = space.extents.and(words[j]!, space.extents.of(earlier.rule.region));
-      if (where === NOWHERE || isNested(space, earlier.rule.region, later.rule.region)) return [];
-      return [
-        {
-          property: slot.name,
-          earlier: earlier.rule,
-          later: later.rule,
-          where,
-          combinations: space.extents.count(where),
-          places: [i, j] as const,
-        },
-      ];
+      const combinations = space.extents.countIn(words[j]!, earlier.rule.region);
+      if (combinations === 0n || isNested(space, earlier.rule.region, later.rule.region)) return [];
+      const places = [i, j] as const;
+      return [{ property: slot.name, earlier: earlier.rule, later: later.rule, combinations, places }];
     });
   });
+}
+
+/**
+ * Where two rules contest a property, as far as the limits allow. Made only when asked for, since it takes more to make than
+ * to count.
+ */
+export function contestedWhere(component: Component, { property, earlier, later }: Contest): Extent {
+  const slot = slotsOf(component).get(property)!;
+  const place = slot.speakers.findLastIndex(({ rule }) => rule === later);
+  const { extents } = component.space;
+  return extents.and(lastWords(component, slot)[place]!, extents.of(earlier.region));
 }
 
 /** Two shorthands contest the shorthand, not each of its sides again. */

@@ -8,7 +8,7 @@ import { everyCombination, settledPlain, type Plain } from '../test/naive';
 import { NaiveAnswers } from '../test/naive-answers';
 import { randomSystem } from '../test/random-system';
 import { freshSeed } from '../test/seed';
-import { contests } from './contested';
+import { contestedWhere, contests } from './contested';
 import { deadRules } from './dead';
 import { distinctLooks } from './distinct-looks';
 import { sameLooking, sameLookingRegions } from './same-looking';
@@ -69,9 +69,9 @@ const CHECKS: Readonly<Record<string, (both: Both) => void>> = {
     );
     for (const each of found) {
       const where = expected.get(`${each.property} ${each.earlier.id} ${each.later.id}`)!;
-      expect(sorted(inExtent(both, each.where))).toEqual(sorted(where));
+      expect(sorted(inExtent(both, contestedWhere(component, each)))).toEqual(sorted(where));
       expect(each.combinations).toBe(BigInt(where.length));
-      const regions = component.space.readable(each.where);
+      const regions = component.space.readable(contestedWhere(component, each));
       const told = naive.allowed.filter(combination =>
         regions.some(region => inBox(region, component.space.indices(combination))),
       );

@@ -4,7 +4,7 @@ import { slotsOf } from '../rules/slots';
 import type { System } from '../rules/system';
 import type { Box } from '../space/box';
 import { conditionWords } from '../space/condition';
-import { contests, decisionOn, type Contest } from './contested';
+import { contestedWhere, contests, decisionOn, type Contest } from './contested';
 import { deadRules } from './dead';
 import { distinctLooksInSteps, type DistinctLooks } from './distinct-looks';
 import { sameLookingAlong } from './same-looking';
@@ -126,7 +126,7 @@ function pairOf(component: Component, { earlier, later }: Contest) {
 
 function reported(component: Component, system: System, contest: Contest): ReportedContest {
   const { space } = component;
-  const regions = space.readable(contest.where);
+  const regions = space.readable(contestedWhere(component, contest));
   const earlier = lastSetting(component, contest.property, contest.earlier);
   const later = lastSetting(component, contest.property, contest.later);
   return {

@@ -12,6 +12,8 @@ export abstract class ExtentReader {
   /** By node: the last walk that marked it. */
   private visited = new Int32Array(0);
   private visits = 0;
+  /** By node: what a walk that counts has found below it. */
+  private sums = new Float64Array(0);
 
   /**
    * `axisAt` names the axis of each level. Sets stay small when axes that depend on one another lie together, and those on
@@ -28,6 +30,11 @@ export abstract class ExtentReader {
     this.nodes = new NodeStore(full.length);
   }
 
+  /** Whether `share` is exact: every number on the way is a whole one that a double can hold. */
+  protected get countsExactly(): boolean {
+    return this.below[0]! <= 2n ** 53n;
+  }
+
   /** How many nodes there are; grows with use, never shrinks. */
   get size(): number {
     return this.nodes.size;
@@ -38,34 +45,37 @@ export abstract class ExtentReader {
     return this.countBelow(extent) * (this.below[0]! / this.below[this.nodes.levels[extent]!]!);
   }
 
-  /** About how many combinations of a box lie in the extent: to compare, not to report; makes no new nodes. */
+  /**
+   * Number of combinations of a box that lie in the extent, exact as long as the space has at most 2^53 combinations; makes
+   * no new nodes. One walk through what of the diagram lies in the box.
+   */
   share(extent: Extent, box: Box): number {
+    if (extent === NOWHERE || isEmpty(box)) return 0;
     const { levels, starts, masks, children } = this.nodes;
+    const visit = this.newVisit();
+    if (this.sums.length < this.visited.length) this.sums = new Float64Array(this.visited.length);
+    const { visited, sums } = this;
     const wanted = this.axisAt.map(axis => box[axis]!);
-    const sizes = wanted.map(mask => bitCount(mask));
-    const known = new Map<Extent, number>();
-    /** Of the axes from the node's own level on. */
+    /** Combinations of the box over the axes before each level. */
+    const before = [1];
+    for (const mask of wanted) before.push(before.at(-1)! * bitCount(mask));
+    /** Over the axes from the node's own level on. */
     const below = (here: Extent): number => {
       if (here <= EVERYWHERE) return here;
-      let sum = known.get(here);
-      if (sum === undefined) {
-        sum = 0;
-        const level = levels[here]!;
-        for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {
-          const values = bitCount(masks[edge]! & wanted[level]!);
-          const child = children[edge]!;
-          if (values > 0 && child !== NOWHERE) sum += values * free(level + 1, levels[child]!) * below(child);
-        }
-        known.set(here, sum);
+      if (visited[here] === visit) return sums[here]!;
+      const level = levels[here]!;
+      let sum = 0;
+      for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {
+        const child = children[edge]!;
+        if (child === NOWHERE || (masks[edge]! & wanted[level]!) === 0) continue;
+        const values = bitCount(masks[edge]! & wanted[level]!);
+        sum += values * (before[levels[child]!]! / before[level + 1]!) * below(child);
       }
+      visited[here] = visit;
+      sums[here] = sum;
       return sum;
     };
-    const free = (from: number, to: number): number => {
-      let product = 1;
-      for (let level = from; level < to; level++) product *= sizes[level]!;
-      return product;
-    };
-    return free(0, levels[extent]!) * below(extent);
+    return before[levels[extent]!]! * below(extent);
   }
 
   has(extent: Extent, indices: readonly number[]): boolean {

@@ -67,6 +67,11 @@ export class Extents extends ExtentReader {
     return all;
   }
 
+  /** Number of combinations of a box that lie in the extent. */
+  countIn(extent: Extent, box: Box): bigint {
+    return this.countsExactly ? BigInt(this.share(extent, box)) : this.count(this.and(extent, this.of(box)));
+  }
+
   /** The combinations of the other axes with which a value of one axis lies in the extent; that axis is then free. */
   along(extent: Extent, axis: number, value: number): Extent {
     const { nodes } = this;
