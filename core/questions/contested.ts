@@ -68,7 +68,7 @@ function slotContests(component: Component, slot: Slot): (Contest & { places: re
  * Where two rules contest a property, as far as the limits allow. Made only when asked for, since it takes more to make than
  * to count.
  */
-export function contestedWhere(component: Component, { property, earlier, later }: Contest): Extent {
+export function contestedWhere(component: Component, { earlier, later, property }: Contest): Extent {
   const slot = slotsOf(component).get(property)!;
   const place = slot.speakers.findLastIndex(({ rule }) => rule === later);
   const { extents } = component.space;
