@@ -37,10 +37,6 @@ export function bits(mask: number): number[] {
   return result;
 }
 
-/** Number of combinations in a box. */
-export const volume = (box: Box): bigint =>
-  box.reduce((product, mask) => product * BigInt(bitCount(mask)), 1n);
-
 /** `a` without `b`, as disjoint boxes: at most one per axis (the classic guillotine cut). */
 export function subtract(a: Box, b: Box): Box[] {
   if (disjoint(a, b)) return isEmpty(a) ? [] : [a];

@@ -4,7 +4,7 @@ import { randomComponent, valuesOf } from '../test/random-component';
 import type { ComponentDocument } from '../formats/component-document';
 import { ProblemList } from '../formats/problem';
 import { conditionWords, readCondition, writeCondition } from './condition';
-import { subtract, volume } from './box';
+import { bitCount, subtract, type Box } from './box';
 import { Extents } from './extent';
 import { Space } from './space';
 
@@ -79,6 +79,7 @@ describe('a space against the plain walk', () => {
 });
 
 describe('boxes', () => {
+  const volume = (box: Box): bigint => box.reduce((product, mask) => product * BigInt(bitCount(mask)), 1n);
   const box = fc.array(fc.integer({ min: 0, max: 15 }), { minLength: 3, maxLength: 3 });
 
   test('subtraction leaves what is outside, without overlap', () => {

@@ -15,6 +15,7 @@ import { LedgerDrawer } from './ledger-drawer';
 import { Plate } from './plate';
 import { readRegion } from './region-address';
 import { usePlateAddress, type PlateAddress, type Selection } from './plate-address';
+import { NoSuchField } from './no-such-field';
 import { TryField } from './try-field';
 
 /** A component: its plate, and the ledger of what is selected on it. */
@@ -22,16 +23,7 @@ export function ComponentScreen() {
   const { componentId = '' } = useParams();
   const { system } = useSystemState();
   const component = componentNamed(system, componentId);
-  if (!component) {
-    return (
-      <div className="blank">
-        <h1>No such field</h1>
-        <p>
-          There is no field “{componentId}” in {system.title}.
-        </p>
-      </div>
-    );
-  }
+  if (!component) return <NoSuchField id={componentId} />;
   return <Inside key={component.id} component={component} />;
 }
 

@@ -5,6 +5,7 @@ import type { Component } from '@periwinkle/core/rules/component';
 import { componentNamed } from '@periwinkle/core/rules/system';
 import { countText, counted } from '../common/numbers';
 import { Sheets } from '../common/sheets';
+import { NoSuchField } from '../component/no-such-field';
 import { useSystemState } from '../data/system-context';
 import { useAnswer, type Answer } from '../engine/use-answer';
 import { AlikeList } from './alike-list';
@@ -18,16 +19,7 @@ export function RulesScreen() {
   const { system } = useSystemState();
   const component = componentNamed(system, componentId);
   const answer = useAnswer('rules', { component: componentId }, system.documents);
-  if (!component) {
-    return (
-      <div className="blank">
-        <h1>No such field</h1>
-        <p>
-          There is no field “{componentId}” in {system.title}.
-        </p>
-      </div>
-    );
-  }
+  if (!component) return <NoSuchField id={componentId} />;
   return (
     <>
       <div className="head">

@@ -1,0 +1,14 @@
+import { useSystemState } from '../data/system-context';
+
+/** What an address leads to that names no field of the system. */
+export function NoSuchField({ id }: { id: string }) {
+  const { system } = useSystemState();
+  return (
+    <div className="blank">
+      <h1>No such field</h1>
+      <p>
+        There is no field “{id}” in {system.title}.
+      </p>
+    </div>
+  );
+}
