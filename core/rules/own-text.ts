@@ -2,6 +2,7 @@ import { readReference } from '../tokens/references';
 import type { TokenSet } from '../tokens/token-set';
 import { absentMember, compositeMembers, valueCss } from '../tokens/token-types';
 import type { Setting } from './component';
+import { memberValue } from './settled-value';
 import type { System } from './system';
 import type { Value } from './value-syntax';
 
@@ -20,12 +21,11 @@ type Share = Pick<Extract<Value, { kind: 'member' }>, 'key' | 'member'>;
 
 function memberText(set: TokenSet, { key, member }: Share): string | null {
   const token = set.byKey.get(key);
-  const type = token && compositeMembers(token.type)[member.key];
-  if (type === undefined) return null;
-  const whole = readReference(token!.raw);
+  if (!token || !(member.key in compositeMembers(token.type))) return null;
+  const whole = readReference(token.raw);
   if (whole?.kind === 'alias') return memberText(set, { key: whole.key, member });
-  const raw = whole ? undefined : (token!.raw as Readonly<Record<string, unknown>>)[member.key];
+  const raw = whole ? undefined : (token.raw as Readonly<Record<string, unknown>>)[member.key];
   if (readReference(raw)?.kind === 'alias') return String(raw);
-  const value = (token!.value as Readonly<Record<string, unknown>>)[member.key];
-  return value === undefined ? absentMember(token!.type, member.key) : valueCss(type, value);
+  const share = memberValue(token, member);
+  return share ? valueCss(share.type, share.value) : absentMember(token.type, member.key);
 }

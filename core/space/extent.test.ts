@@ -75,6 +75,7 @@ describe('extents against plain sets, axes at any level', () => {
         const both = combinations.filter(each => inside(box, each));
         expect(extents.meets(extent, box)).toBe(both.length > 0);
         expect(extents.share(extent, box)).toBe(both.length);
+        expect(extents.countIn(extent, box)).toBe(BigInt(both.length));
         FULL.forEach((full, axis) => {
           const wide = box.map((mask, other) => (other === axis ? full : mask));
           expect(extents.meeting(extent, box, axis)).toBe(
@@ -101,6 +102,21 @@ describe('extents against plain sets, axes at any level', () => {
           );
         expect([...extents.support(extent)].sort((a, b) => a - b)).toEqual([...FULL.keys()].filter(depends));
       }
+    }
+  });
+
+  test.each([
+    ['as many as a double can count', 12, 10],
+    ['more', 12, 30],
+  ])('combinations in a box are counted exactly: %s', (_, axes, size) => {
+    for (let run = 0; run < 30; run++) {
+      const random = seededRandom(seed + 2000 + run);
+      const full = Array.from({ length: axes }, () => 2 ** size - 1);
+      const extents = new Extents(full, shuffled(axes, random));
+      const some = (): Box => full.map(all => (random() < 0.7 ? all : 1 + Math.floor(random() * all)));
+      const extent = extents.union(Array.from({ length: 4 }, () => extents.of(some())));
+      const box = some();
+      expect(extents.countIn(extent, box)).toBe(extents.count(extents.and(extent, extents.of(box))));
     }
   });
 

@@ -61,6 +61,8 @@ export class EditStream {
       void this.caughtUp.then(() => this.tell(data));
     this.waiting = new AbortController();
     const { signal } = this.waiting;
+    // Browsers offer locks to secure addresses only; elsewhere each window listens for itself.
+    if (!('locks' in navigator)) return void this.lead();
     void navigator.locks.request(this.name, { ifAvailable: true }, lock => {
       if (signal.aborted) return;
       if (lock) return this.lead();

@@ -42,6 +42,8 @@ export class SystemStore {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private stream: EditStream | null = null;
   private noticeCount = 0;
+  private historyAsked = false;
+  private readingHistory: Promise<void> | null = null;
   private readonly listeners = new Set<() => void>();
   private readonly whenIdle = new Set<() => void>();
 
@@ -235,23 +237,34 @@ export class SystemStore {
     this.stream = null;
   }
 
-  private async readHistory(): Promise<void> {
-    try {
-      const history = await api.history(this.id);
-      if (this.copy.pending.length === 0) this.show({ history });
-    } catch {
-      // What can be taken back is asked again with the next edit.
+  /** Asks what can be taken back; whoever asks while an answer is awaited shares one more question. */
+  private readHistory(): Promise<void> {
+    this.historyAsked = true;
+    this.readingHistory ??= this.readHistoryUntilFresh();
+    return this.readingHistory;
+  }
+
+  private async readHistoryUntilFresh(): Promise<void> {
+    while (this.historyAsked) {
+      this.historyAsked = false;
+      try {
+        const history = await api.history(this.id);
+        if (this.copy.pending.length === 0) this.show({ history });
+      } catch {
+        // What can be taken back is asked again with the next edit.
+      }
     }
+    this.readingHistory = null;
   }
 
   /** Pending edits with the documents they were made on, for after a reload. */
   private keepPending(): void {
-    const { pending, confirmed, meetings } = this.copy;
+    const { pending, confirmed, meetings, lastEdit } = this.copy;
     if (pending.length === 0 && meetings.length === 0) return sessionStorage.removeItem(storageKey(this.id));
     const paths = new Set(pending.map(edit => edit.path));
     const bases = [...confirmed.values()].filter(document => paths.has(document.path));
     const waiting = [...pending, ...meetings.map(meeting => meeting.mine)];
-    sessionStorage.setItem(storageKey(this.id), JSON.stringify({ pending: waiting, bases }));
+    sessionStorage.setItem(storageKey(this.id), JSON.stringify({ pending: waiting, bases, lastEdit }));
   }
 
   private takeUpPending(): void {
@@ -260,12 +273,13 @@ export class SystemStore {
     const kept = JSON.parse(text) as {
       pending: PendingEdit[];
       bases: { path: string; revision: number; body: unknown }[];
+      lastEdit: number;
     };
     // Back to what the edits were made on; the stream of events then tells what has happened since.
     const documents = [...this.copy.confirmed.values()].map(
       document => kept.bases.find(base => base.path === document.path) ?? document,
     );
-    this.copy = WorkingCopy.of(documents, 0);
+    this.copy = WorkingCopy.of(documents, kept.lastEdit);
     for (const edit of kept.pending) {
       try {
         this.copy = this.copy.withEdit(edit);
