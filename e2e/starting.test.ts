@@ -9,19 +9,30 @@ import { Application, isAlive } from './support/application';
 
 const TIMEOUT = 180_000;
 
+const begun: Application[] = [];
+
+/** An application for one test. A process that a failed test leaves running would keep the run from ending. */
+function application(...given: ConstructorParameters<typeof Application>): Application {
+  begun.push(new Application(...given));
+  return begun.at(-1)!;
+}
+
+afterEach(async () => {
+  for (const each of begun.splice(0)) await each.remove();
+}, TIMEOUT);
+
 test(
   'starts, says its address once it answers, and ends with nothing left running; data stays',
   async () => {
-    const application = new Application();
-    const address = await application.start();
+    const app = application();
+    const address = await app.start();
     expect((await fetch(`${address}/api/health`)).status).toBe(200);
     expect(await (await fetch(`${address}/quayside`)).text()).toContain('<div id="app">');
-    const { server, database } = application.processes();
-    expect(statSync(join(application.folder, 'password')).mode & 0o777).toBe(0o600);
-    expect(await application.stop()).toBe(0);
+    const { server, database } = app.processes();
+    expect(statSync(join(app.folder, 'password')).mode & 0o777).toBe(0o600);
+    expect(await app.stop()).toBe(0);
     expect([server, database].filter(isAlive)).toEqual([]);
-    expect(existsSync(join(application.folder, 'mariadb'))).toBe(true);
-    await application.remove();
+    expect(existsSync(join(app.folder, 'mariadb'))).toBe(true);
   },
   TIMEOUT,
 );
@@ -29,14 +40,13 @@ test(
 test(
   'a second start says where the first one is, and leaves it alone',
   async () => {
-    const first = new Application();
+    const first = application();
     const address = await first.start();
-    const second = new Application(first.folder);
+    const second = application(first.folder);
     await expect(second.start()).rejects.toThrow(
       /ended with 1: .*running already at http:\/\/127\.0\.0\.1:\d+\//s,
     );
     expect((await fetch(`${address}/api/health`)).status).toBe(200);
-    await first.remove();
   },
   TIMEOUT,
 );
@@ -47,14 +57,28 @@ test(
     const taken = createServer();
     await new Promise<void>(resolve => taken.listen(0, '127.0.0.1', resolve));
     const { port } = taken.address() as { port: number };
-    const application = new Application(undefined, { PERIWINKLE_PORT: String(port) });
-    await expect(application.start()).rejects.toThrow(
-      `Port ${port} is taken: set PERIWINKLE_PORT to another one.`,
-    );
-    expect(existsSync(join(application.folder, 'mariadb.pid'))).toBe(false);
-    expect(existsSync(join(application.folder, 'running.json'))).toBe(false);
+    const app = application(undefined, { PERIWINKLE_PORT: String(port) });
+    await expect(app.start()).rejects.toThrow(`Port ${port} is taken: set PERIWINKLE_PORT to another one.`);
+    expect(existsSync(join(app.folder, 'mariadb.pid'))).toBe(false);
+    expect(existsSync(join(app.folder, 'running.json'))).toBe(false);
     taken.close();
-    await application.remove();
+  },
+  TIMEOUT,
+);
+
+test(
+  'temporary tables of other databases on the machine are not taken for its own; its own leftovers go',
+  async () => {
+    const shared = mkdtempSync(join(tmpdir(), 'periwinkle-shared-'));
+    const table = '#sql-temptable-4e29-1-26.MAI';
+    writeFileSync(join(shared, table), '');
+    const app = application(undefined, { TMPDIR: shared });
+    mkdirSync(join(app.folder, 'mariadb-tmp'));
+    writeFileSync(join(app.folder, 'mariadb-tmp', table), '');
+    await app.start();
+    expect(existsSync(join(shared, table))).toBe(true);
+    expect(existsSync(join(app.folder, 'mariadb-tmp', table))).toBe(false);
+    rmSync(shared, { recursive: true });
   },
   TIMEOUT,
 );
@@ -62,15 +86,14 @@ test(
 test(
   'pid and socket files of a database that was killed do not stand in the way',
   async () => {
-    const application = new Application();
-    mkdirSync(application.folder, { recursive: true });
-    writeFileSync(join(application.folder, 'mariadb.pid'), `${process.pid}\n`);
-    writeFileSync(join(application.folder, 'mariadb.sock'), '');
-    mkdirSync(join(application.folder, 'mariadb.new'));
-    writeFileSync(join(application.folder, 'running.json'), '{"pid": 1');
-    const address = await application.start();
+    const app = application();
+    mkdirSync(app.folder, { recursive: true });
+    writeFileSync(join(app.folder, 'mariadb.pid'), `${process.pid}\n`);
+    writeFileSync(join(app.folder, 'mariadb.sock'), '');
+    mkdirSync(join(app.folder, 'mariadb.new'));
+    writeFileSync(join(app.folder, 'running.json'), '{"pid": 1');
+    const address = await app.start();
     expect((await fetch(`${address}/api/health`)).status).toBe(200);
-    await application.remove();
   },
   TIMEOUT,
 );
@@ -80,16 +103,15 @@ test(
   async () => {
     const folder = mkdtempSync(join(tmpdir(), 'periwinkle-other-'));
     const other = await startDatabase(folder);
-    const application = new Application(undefined, { PERIWINKLE_DATABASE_URL: other.url });
-    const address = await application.start();
+    const app = application(undefined, { PERIWINKLE_DATABASE_URL: other.url });
+    const address = await app.start();
     expect(((await (await fetch(`${address}/api/systems`)).json()) as unknown[]).length).toBe(1);
-    expect(existsSync(join(application.folder, 'mariadb'))).toBe(false);
-    await application.stop();
+    expect(existsSync(join(app.folder, 'mariadb'))).toBe(false);
+    await app.stop();
     await other.stop();
-    await expect(application.start()).rejects.toThrow(
+    await expect(app.start()).rejects.toThrow(
       /The database cannot be reached \(ECONNREFUSED\): start it, or mend PERIWINKLE_DATABASE_URL\./,
     );
-    await application.remove();
     expect(readFileSync(join(folder, 'mariadb.log'), 'utf8')).not.toBe('');
     rmSync(folder, { recursive: true, force: true });
   },

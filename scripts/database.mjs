@@ -31,6 +31,8 @@ export async function startDatabase(folder) {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const paths = pathsOf(folder);
   await clearLeftovers(paths);
+  rmSync(paths.scratch, { recursive: true, force: true });
+  mkdirSync(paths.scratch, { mode: 0o700 });
   createDataFolder(paths);
   const password = readPassword(paths);
   const port = await freePort();
@@ -42,6 +44,7 @@ export async function startDatabase(folder) {
       '--no-defaults',
       ...asRoot(),
       `--datadir=${paths.data}`,
+      `--tmpdir=${paths.scratch}`,
       `--socket=${paths.socket}`,
       `--pid-file=${paths.pid}`,
       `--init-file=${paths.init}`,
@@ -81,6 +84,8 @@ function pathsOf(folder) {
   );
   return {
     data: join(folder, 'mariadb'),
+    // A server that starts removes all temporary tables it finds in its temporary folder, those of others too.
+    scratch: join(folder, 'mariadb-tmp'),
     pid: join(folder, 'mariadb.pid'),
     socket: near.length < 100 ? near : short,
     init: join(folder, 'mariadb-init.sql'),
@@ -102,14 +107,16 @@ function createDataFolder(paths) {
       '--no-defaults',
       ...asRoot(),
       `--datadir=${fresh}`,
+      `--tmpdir=${paths.scratch}`,
       '--auth-root-authentication-method=normal',
       '--skip-test-db',
     ],
     { encoding: 'utf8' },
   );
   if (result.status !== 0) {
+    const said = `${result.error?.message ?? ''}\n${result.stderr ?? ''}\n${result.stdout ?? ''}`;
     throw new MissingRequirement(
-      `mariadb-install-db could not create ${paths.data}: ${lastLine(result.stderr || result.stdout)}`,
+      `mariadb-install-db could not create ${paths.data}: ${errorLines(said) || lastLine(said)}`,
     );
   }
   renameSync(fresh, paths.data);
@@ -216,5 +223,13 @@ export function freePort() {
     });
   });
 }
+
+/** What a program called an error, on one line; "Aborting" alone says nothing. */
+const errorLines = text =>
+  text
+    .split('\n')
+    .filter(line => /\bERROR\b/.test(line))
+    .map(line => line.trim())
+    .join('; ');
 
 const lastLine = text => text.trim().split('\n').at(-1) ?? '';
