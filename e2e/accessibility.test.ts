@@ -4,10 +4,10 @@ import { Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, named, openBrowser } from './support/browser';
 import { plateReady, press, scopeEntry } from './support/field-screen';
 import { inBrowser } from './support/session';
+import { TIMEOUT } from './support/patience';
 
 /** Every screen passes axe-core, also with what opens over it, and keeps to the width it is made for. */
 
-const TIMEOUT = 180_000;
 const AXE = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
 let driver: WebDriver;
 let address: string;

@@ -11,6 +11,7 @@ import type { Combination } from '@periwinkle/core/space/space';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { demoSystem } from './support/demo';
 import { openBrowser, type Browser } from './support/browser';
+import { TIMEOUT } from './support/patience';
 
 /** Core, held stylesheet and shipped stylesheet agree with the browser, property by property. */
 
@@ -18,7 +19,6 @@ const system = demoSystem();
 const component = system.components[0]!;
 const { space } = component;
 const THEMES = ['day', 'night'];
-const TIMEOUT = 240_000;
 let browser: Browser;
 let driver: WebDriver;
 

@@ -2,6 +2,7 @@ import type { WebDriver } from 'selenium-webdriver';
 import { tokensCssText } from '@periwinkle/core/emit/outputs';
 import { compileSystem } from '@periwinkle/core/rules/system';
 import { openBrowser, type Browser } from './support/browser';
+import { TIMEOUT } from './support/patience';
 
 /** Tokens that two modifiers decide together, on elements inside one another, as the browser computes them. */
 
@@ -10,7 +11,7 @@ let driver: WebDriver;
 beforeAll(async () => {
   browser = await openBrowser();
   driver = browser.driver;
-}, 60_000);
+}, TIMEOUT);
 afterAll(() => browser?.quit());
 
 const number = (value: number | string): object => ({ $type: 'number', $value: value });
@@ -79,39 +80,47 @@ async function opacities(nesting: readonly Record<string, string>[]): Promise<nu
 const expected = (theme: string, density: string): number =>
   Number(system.tokens.in({ theme, density }).byKey.get('both')!.css);
 
-test('each element has the token of the contexts around it, whoever switched which', async () => {
-  expect(
-    await opacities([
-      {},
-      { theme: 'night' },
-      { density: 'close' },
-      { theme: 'day' },
-      { density: 'roomy', theme: 'night' },
-      { density: 'close' },
-    ]),
-  ).toEqual([
-    expected('day', 'roomy'),
-    expected('night', 'roomy'),
-    expected('night', 'close'),
-    expected('day', 'close'),
-    expected('night', 'roomy'),
-    expected('night', 'close'),
-  ]);
-}, 30_000);
+test(
+  'each element has the token of the contexts around it, whoever switched which',
+  async () => {
+    expect(
+      await opacities([
+        {},
+        { theme: 'night' },
+        { density: 'close' },
+        { theme: 'day' },
+        { density: 'roomy', theme: 'night' },
+        { density: 'close' },
+      ]),
+    ).toEqual([
+      expected('day', 'roomy'),
+      expected('night', 'roomy'),
+      expected('night', 'close'),
+      expected('day', 'close'),
+      expected('night', 'roomy'),
+      expected('night', 'close'),
+    ]);
+  },
+  TIMEOUT,
+);
 
-test('where the page names no context the media query chooses, also for what is decided together', async () => {
-  const prefer = (value: string): Promise<unknown> =>
-    (
-      driver as unknown as { sendDevToolsCommand(name: string, parameters: object): Promise<unknown> }
-    ).sendDevToolsCommand('Emulation.setEmulatedMedia', {
-      features: [{ name: 'prefers-color-scheme', value }],
-    });
-  await prefer('dark');
-  expect(await opacities([{}, { density: 'close' }, { theme: 'day' }])).toEqual([
-    expected('night', 'roomy'),
-    expected('night', 'close'),
-    expected('day', 'close'),
-  ]);
-  await prefer('light');
-  expect(await opacities([{}])).toEqual([expected('day', 'roomy')]);
-}, 30_000);
+test(
+  'where the page names no context the media query chooses, also for what is decided together',
+  async () => {
+    const prefer = (value: string): Promise<unknown> =>
+      (
+        driver as unknown as { sendDevToolsCommand(name: string, parameters: object): Promise<unknown> }
+      ).sendDevToolsCommand('Emulation.setEmulatedMedia', {
+        features: [{ name: 'prefers-color-scheme', value }],
+      });
+    await prefer('dark');
+    expect(await opacities([{}, { density: 'close' }, { theme: 'day' }])).toEqual([
+      expected('night', 'roomy'),
+      expected('night', 'close'),
+      expected('day', 'close'),
+    ]);
+    await prefer('light');
+    expect(await opacities([{}])).toEqual([expected('day', 'roomy')]);
+  },
+  TIMEOUT,
+);

@@ -1,8 +1,8 @@
 import { Application, isAlive } from './support/application';
+import { TIMEOUT } from './support/patience';
 
 /** Whatever is killed in the middle of a stream of edits: every acknowledged edit is there afterwards. */
 
-const TIMEOUT = 240_000;
 const PATH = '/api/systems/quayside/documents/components/text-field.component.json';
 const EDITS_BEFORE_KILL = 40;
 

@@ -2,10 +2,10 @@ import { Key, Origin, type WebDriver, type WebElement } from 'selenium-webdriver
 import { eventually, find, named, stored } from './support/browser';
 import { cell, plateReady, press, scopeEntry, specimenStyle } from './support/field-screen';
 import { inBrowser } from './support/session';
+import { PATIENCE, TIMEOUT } from './support/patience';
 
 /** The component's screen as a practitioner uses it: laying out, selecting, narrowing, writing, making a token, trying. */
 
-const TIMEOUT = 120_000;
 let driver: WebDriver;
 let address: string;
 
@@ -30,7 +30,7 @@ const choose = async (word: WebElement, item: string): Promise<void> => {
         `return [...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find(each => each.firstChild.textContent === arguments[0]) ?? null`,
         item,
       ),
-    10_000,
+    PATIENCE,
     `no choice “${item}”`,
   );
   await found!.click();
@@ -145,7 +145,7 @@ describe('writing', () => {
         async () =>
           (await specimenStyle(driver, 'Pointed at', 'small', 'frame', 'border-top-color')) !==
           'rgb(0, 255, 0)',
-        5000,
+        PATIENCE,
       );
     },
     TIMEOUT,
@@ -201,7 +201,7 @@ describe('writing', () => {
       await driver.wait(
         async () =>
           (await specimenStyle(driver, 'Focused', 'small', 'frame', 'outline-color')) !== 'rgb(255, 136, 0)',
-        5000,
+        PATIENCE,
       );
       await (await named(driver, '.band button', 'undo')).click();
       await eventually(driver, `document.querySelector('.notices').textContent.includes('Taken back')`);

@@ -16,13 +16,13 @@ import { randomSystem } from '@periwinkle/core/test/random-system';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { openBrowser, type Browser } from './support/browser';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
+import { TIMEOUT } from './support/patience';
 
 /**
  * Random components with random limits, ladders, tokens in two contexts, composites, inheritance and calculations: what the
  * core says against what the browser computes, in every scheme of selectors.
  */
 
-const TIMEOUT = 300_000;
 const MOST_A_SYSTEM = 20;
 let browser: Browser;
 let driver: WebDriver & Driver;

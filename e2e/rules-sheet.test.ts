@@ -3,10 +3,10 @@ import { eventually, find, named, stored } from './support/browser';
 import { press, pressUntil } from './support/field-screen';
 import { inBrowser } from './support/session';
 import { generatedComponent, generatedSystem } from '../bench/support/generated';
+import { TIMEOUT } from './support/patience';
 
 /** The rules of a component as a sheet: contests with their regions, shown on a plate and settled. */
 
-const TIMEOUT = 120_000;
 let driver: WebDriver;
 let address: string;
 

@@ -5,10 +5,10 @@ import { Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, named, stored, type Browser } from './support/browser';
 import { downloadedZip } from './support/zip';
 import { inBrowser } from './support/session';
+import { TIMEOUT } from './support/patience';
 
 /** The shelf: new, import, duplicate, remove with undo; and a system of one's own from its first field to its zip. */
 
-const TIMEOUT = 120_000;
 let browser: Browser;
 let driver: WebDriver;
 let address: string;

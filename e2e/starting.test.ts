@@ -4,10 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startDatabase } from '../scripts/database.mjs';
 import { Application, isAlive } from './support/application';
+import { TIMEOUT } from './support/patience';
 
 /** "npm start" in the circumstances it meets. */
-
-const TIMEOUT = 180_000;
 
 const begun: Application[] = [];
 

@@ -3,13 +3,13 @@ import { Application } from './support/application';
 import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
 import { cell, plateReady, press, pressUntil, scopeEntry, specimenStyle } from './support/field-screen';
 import { downloadedZip } from './support/zip';
+import { TIMEOUT } from './support/patience';
 
 /**
  * From one command to a delivered stylesheet: see the field in all its situations, change the pointed-at border for all
  * sizes at once, see it repaint, find it in the guide and in the zip, and find it still there after a restart.
  */
 
-const TIMEOUT = 180_000;
 const SIZES = ['small', 'medium', 'large'];
 let application: Application;
 let browser: Browser;

@@ -2,10 +2,10 @@ import { Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, stored } from './support/browser';
 import { plateReady, specimenStyle } from './support/field-screen';
 import { inBrowser } from './support/session';
+import { TIMEOUT } from './support/patience';
 
 /** Tokens as a table with a column per context, editable, repainting the plates. */
 
-const TIMEOUT = 120_000;
 let driver: WebDriver;
 let address: string;
 

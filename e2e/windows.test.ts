@@ -2,10 +2,10 @@ import { Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, named, stored } from './support/browser';
 import { plateReady, scopeEntry, specimenStyle } from './support/field-screen';
 import { inBrowser } from './support/session';
+import { TIMEOUT } from './support/patience';
 
 /** Two windows on one document: edits to different places merge, to the same place ask, and none is lost. */
 
-const TIMEOUT = 180_000;
 let driver: WebDriver;
 let address: string;
 let windows: [string, string];

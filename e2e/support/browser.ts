@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
+import { PATIENCE } from './patience';
 
 const FLAGS = [
   '--headless',
@@ -59,8 +60,6 @@ export async function openBrowser(width = 1280, height = 800): Promise<Browser> 
     },
   };
 }
-
-const PATIENCE = 15_000;
 
 export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
   driver.wait(until.elementLocated(By.css(css)), PATIENCE);

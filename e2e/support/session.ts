@@ -1,8 +1,7 @@
 import type { WebDriver } from 'selenium-webdriver';
 import { Application } from './application';
 import { openBrowser, type Browser } from './browser';
-
-const TIMEOUT = 120_000;
+import { TIMEOUT } from './patience';
 
 export interface Session {
   readonly application: Application;

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import type { WebDriver } from 'selenium-webdriver';
+import { PATIENCE } from './patience';
 
 type Files = Record<string, string>;
 
@@ -22,7 +23,7 @@ export async function downloadedZip(driver: WebDriver, folder: string): Promise<
   let files: Files | null = null;
   await driver.wait(
     () => Promise.resolve((files = readZip(folder)) !== null),
-    15_000,
+    PATIENCE,
     'no whole zip was downloaded',
   );
   return files!;
