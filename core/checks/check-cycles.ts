@@ -4,53 +4,110 @@ import { calcReferences } from '../rules/calc';
 import type { Component } from '../rules/component';
 import { propertyNamed, shorthandOf } from '../rules/property-registry';
 import { slotsOf } from '../rules/slots';
-import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
+import { EVERYWHERE, NOWHERE, type Extent, type Extents } from '../space/extent';
 import { settingPointer } from './check-values';
 
 /** That one slot's value is computed from another's, and in which combinations. */
 interface Edge {
+  readonly from: string;
   readonly to: string;
   readonly where: Extent;
   readonly at: string;
 }
 
+/** By slot: the references that start there. */
+type References = ReadonlyMap<string, readonly Edge[]>;
+
 /**
  * Finds `@part.property` references that come back to where they began. Each reference counts where its rule has the last
- * word, so a circle is one only where all its references do: rules that never decide together make none.
+ * word, so a circle is one only where all its references do: rules that never decide together make none. There may be more
+ * circles than anyone can read; those told are the shortest through each reference that no circle told before goes through,
+ * so every reference that has to be mended is in one. Costs, in operations on extents: references times slots for finding
+ * where there are circles at all, and references for each circle told and each slot on it.
  */
 export function cycleProblems(component: Component): LocalProblem[] {
   const { extents } = component.space;
-  const edges = edgesOf(component);
+  const references = withinCircles(referencesOf(component), extents);
   const problems = new ProblemList();
-  const reported = new Set<string>();
-  const walk = (start: string, here: string, where: Extent, path: readonly string[], at: string): void => {
-    for (const edge of edges.get(here) ?? []) {
-      const both = extents.and(edge.where, where);
-      if (both === NOWHERE) continue;
-      if (edge.to === start) {
-        const key = [...path].sort().join();
-        if (reported.has(key)) continue;
-        reported.add(key);
-        problems.error(
-          at || edge.at,
-          'reference-cycle',
-          `These properties refer to each other: ${[...path, start].map(name => `@${name}`).join(' → ')}.`,
-        );
-      } else if (!path.includes(edge.to) && path.length < MAX_CIRCLE) {
-        walk(start, edge.to, both, [...path, edge.to], at || edge.at);
-      }
-    }
-  };
-  for (const start of edges.keys()) walk(start, start, EVERYWHERE, [start], '');
+  const told = new Set<Edge>();
+  for (const edge of [...references.values()].flat()) {
+    if (told.has(edge)) continue;
+    const circle = circleThrough(edge, references, extents);
+    if (!circle) continue;
+    for (const each of circle) told.add(each);
+    problems.error(
+      edge.at,
+      'reference-cycle',
+      `These properties refer to each other: ${[...circle, edge].map(({ from }) => `@${from}`).join(' → ')}.`,
+    );
+  }
   return problems.problems;
 }
 
-/** Longer circles are not looked for; each is also found as the shorter ones of which such a tangle consists. */
-const MAX_CIRCLE = 12;
+/**
+ * References restricted to where following on from them never ends. For each slot the largest such set: it begins as
+ * everywhere, and shrinks to where some reference of the slot leads to a slot that still has it.
+ */
+function withinCircles(references: References, extents: Extents): References {
+  const endless = new Map([...references.keys()].map(slot => [slot, EVERYWHERE]));
+  const onwards = (edge: Edge): Extent => extents.and(edge.where, endless.get(edge.to) ?? NOWHERE);
+  for (let shrinks = true; shrinks;) {
+    shrinks = false;
+    for (const [slot, edges] of references) {
+      const left = extents.union(edges.map(onwards));
+      if (left === endless.get(slot)) continue;
+      endless.set(slot, left);
+      shrinks = true;
+    }
+  }
+  const restricted = [...references].map(([slot, edges]) => {
+    const rest = edges.map(edge => ({ ...edge, where: onwards(edge) }));
+    return [slot, rest.filter(({ where }) => where !== NOWHERE)] as const;
+  });
+  return new Map(restricted);
+}
 
-function edgesOf(component: Component): Map<string, Edge[]> {
+/** A circle of fewest references that begins with the given one, in some combination; `null` when there is none. */
+function circleThrough(first: Edge, references: References, extents: Extents): readonly Edge[] | null {
+  /** By slot: where it has been come to so far. */
+  const reached = new Map<string, Extent>([[first.to, first.where]]);
+  let last: ReadonlyMap<string, Extent> = reached;
+  while (last.size > 0 && !reached.has(first.from)) {
+    const next = new Map<string, Extent>();
+    for (const [slot, where] of last) {
+      for (const edge of references.get(slot)!) {
+        const fresh = extents.minus(extents.and(where, edge.where), reached.get(edge.to) ?? NOWHERE);
+        if (fresh !== NOWHERE) next.set(edge.to, extents.or(next.get(edge.to) ?? NOWHERE, fresh));
+      }
+    }
+    for (const [slot, where] of next) reached.set(slot, extents.or(reached.get(slot) ?? NOWHERE, where));
+    last = next;
+  }
+  const back = reached.get(first.from);
+  return back === undefined ? null : circleAt(extents.first(back)!, first, references, extents);
+}
+
+/** The same in one combination, where it is known to be: the way back, found breadth first. */
+function circleAt(
+  combination: readonly number[],
+  first: Edge,
+  references: References,
+  extents: Extents,
+): readonly Edge[] {
+  const ways = new Map<string, readonly Edge[]>([[first.to, [first]]]);
+  // A map hands out what is added while it is walked through.
+  for (const [slot, way] of ways) {
+    if (slot === first.from) return way;
+    for (const edge of references.get(slot)!) {
+      if (!ways.has(edge.to) && extents.has(edge.where, combination)) ways.set(edge.to, [...way, edge]);
+    }
+  }
+  throw new Error('A circle that was found is gone.');
+}
+
+function referencesOf(component: Component): References {
   const { extents } = component.space;
-  const edges = new Map<string, Edge[]>();
+  const references = new Map<string, Edge[]>();
   for (const slot of slotsOf(component).values()) {
     const words = lastWords(component, slot);
     slot.speakers.forEach(({ rule, setting }, place) => {
@@ -59,13 +116,13 @@ function edgesOf(component: Component): Map<string, Edge[]> {
       const found = calcReferences(setting.value.calc).properties.flatMap(({ part, property }) =>
         heardSlots(component, part, property).flatMap(({ name, where }) => {
           const both = extents.and(words[place]!, where);
-          return both === NOWHERE ? [] : [{ to: name, where: both, at }];
+          return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at }];
         }),
       );
-      edges.set(slot.name, [...(edges.get(slot.name) ?? []), ...found]);
+      references.set(slot.name, [...(references.get(slot.name) ?? []), ...found]);
     });
   }
-  return edges;
+  return references;
 }
 
 /** The slots that may give a property its value, each with where it does: its own, its shorthand's, the part's around. */
