@@ -6,7 +6,9 @@ import { tokenNameProblems } from '../emit/token-names';
 import { deadRules } from '../questions/dead';
 import type { Component } from '../rules/component';
 import { compileProblems, type System } from '../rules/system';
+import { contextProblems } from './check-contexts';
 import { cycleProblems } from './check-cycles';
+import { expansionProblems } from './check-expansion';
 import { valueProblems } from './check-values';
 
 /** Everything that structure alone cannot tell. */
@@ -14,18 +16,25 @@ export function meaningProblems(system: System): Problem[] {
   return [
     ...system.tokens.problems(),
     ...tokenNameProblems(system),
+    ...contextProblems(system),
     ...compileProblems(system),
     ...twinComponents(system),
     ...system.components.flatMap(component =>
       inFile(system.fileOf.get(component.id)!, [
         ...valuesInAllContexts(component, system),
-        ...cycleProblems(component),
+        ...referenceProblems(component),
         ...sampleProblems(component, system),
         ...deadRuleProblems(component),
       ]),
     ),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
   ];
+}
+
+/** How far references lead is told once none goes round in a circle. */
+function referenceProblems(component: Component): LocalProblem[] {
+  const circles = cycleProblems(component);
+  return circles.length > 0 ? circles : expansionProblems(component);
 }
 
 function twinComponents(system: System): Problem[] {

@@ -9,13 +9,19 @@ export interface Dependence {
   readonly differsBy: readonly string[];
   /** Those, and the ones by which anything it refers to differs, however indirectly. */
   readonly dependsOn: readonly string[];
+  /** Whether the contexts of `differsBy` are so many together that they cannot be written one by one. */
+  readonly tooMany: boolean;
+  readonly variable: TokenVariable;
   /** Its text in a context; `null` where the token is not there. */
   readonly text: (input: ContextInput) => string | null;
   readonly usual: ContextInput;
 }
 
-/** More contexts than these are not compared one by one; then every modifier that may matter counts as one that does. */
-const MAX_COMPARED = 1024;
+/**
+ * More contexts than these are neither compared nor written one by one; where there may be more, every modifier that may
+ * matter counts as one that does.
+ */
+export const MAX_TOGETHER = 1024;
 
 /** The dependence of each variable of a graph, in its order. */
 export function dependences(tokens: TokenModel, graph: VariableGraph, prefix: string): Dependence[] {
@@ -34,6 +40,9 @@ export function dependences(tokens: TokenModel, graph: VariableGraph, prefix: st
       {
         name,
         differsBy: differing.get(id)!,
+        tooMany:
+          contextsOf(tokens.modifiers.filter(each => differing.get(id)!.includes(each.name))) > MAX_TOGETHER,
+        variable,
         dependsOn: tokens.modifiers
           .map(modifier => modifier.name)
           .filter(each => depending.get(id)!.has(each)),
@@ -43,6 +52,10 @@ export function dependences(tokens: TokenModel, graph: VariableGraph, prefix: st
     ];
   });
 }
+
+/** How many contexts some modifiers make together. */
+const contextsOf = (modifiers: readonly Modifier[]): number =>
+  modifiers.reduce((product, { contexts }) => product * contexts.length, 1);
 
 /** A variable's name; a token may be there in some contexts only. */
 function someName(variable: TokenVariable, tokens: TokenModel, prefix: string): string | null {
@@ -95,8 +108,7 @@ function differsBy(
   tokens: TokenModel,
   prefix: string,
 ): string[] {
-  const number = modifiers.reduce((product, { contexts }) => product * contexts.length, 1);
-  if (number > MAX_COMPARED) return modifiers.map(modifier => modifier.name);
+  if (contextsOf(modifiers) > MAX_TOGETHER) return modifiers.map(modifier => modifier.name);
   const inputs = modifiers.reduce<ContextInput[]>(
     (all, { name, contexts }) =>
       all.flatMap(input => contexts.map(context => ({ ...input, [name]: context }))),

@@ -63,9 +63,12 @@ export function tokensStylesheet(system: System): Stylesheet {
   };
 }
 
-/** Whether more than one modifier has a say, so that no single context's block can declare it. */
-const isEntangled = ({ dependsOn, differsBy }: Dependence): boolean =>
-  dependsOn.length > 1 && differsBy.length > 0;
+/**
+ * Whether more than one modifier has a say, so that no single context's block can declare it. What too many have a say in is
+ * an error of the system, and declared as if each modifier stood alone.
+ */
+const isEntangled = ({ dependsOn, differsBy, tooMany }: Dependence): boolean =>
+  dependsOn.length > 1 && differsBy.length > 0 && !tooMany;
 
 /** The declaration of a variable in one context. */
 function declared({ name, text }: Dependence, input: ContextInput): Declaration[] {

@@ -30,23 +30,23 @@ export function deadRules(component: Component): Dead[] {
     const dead = own.filter(({ where }) => where === NOWHERE);
     const all = dead.length === own.length;
     const groups = all
-      ? [{ property: null, slots: dead }]
-      : dead.map(entry => ({ property: entry.slot.name, slots: [entry] }));
-    return groups.map(({ property, slots }) => ({
+      ? [{ property: null, covered: dead }]
+      : dead.map(entry => ({ property: entry.slot.name, covered: [entry] }));
+    return groups.map(({ property, covered }) => ({
       ...none,
       property,
       because: 'covered',
-      by: coveringRules(
-        component,
-        rule,
-        slots.map(entry => entry.slot),
-      ),
+      by: coveringRules(component, rule, covered),
     }));
   });
 }
 
+/** A rule's place in a slot. */
 interface SlotEntry {
   readonly slot: Slot;
+  /** Where each speaker of the slot has the last word. */
+  readonly words: readonly Extent[];
+  /** Where the rule itself has. */
   readonly where: Extent;
 }
 
@@ -58,19 +58,19 @@ function slotEntries(component: Component): Map<Rule, SlotEntry[]> {
     slot.speakers.forEach(({ rule, direct }, place) => {
       if (!direct) return;
       const own = entries.get(rule) ?? [];
-      own.push({ slot, where: words[place]! });
+      own.push({ slot, words, where: words[place]! });
       entries.set(rule, own);
     });
   }
   return entries;
 }
 
-function coveringRules(component: Component, rule: Rule, slots: readonly Slot[]): Rule[] {
-  const { space } = component;
+function coveringRules(component: Component, rule: Rule, covered: readonly SlotEntry[]): Rule[] {
+  const { extents } = component.space;
   const covering = new Set<Rule>();
-  for (const slot of slots) {
-    lastWords(component, slot).forEach((where, place) => {
-      if (space.extents.meets(where, rule.region)) covering.add(slot.speakers[place]!.rule);
+  for (const { slot, words } of covered) {
+    words.forEach((where, place) => {
+      if (extents.meets(where, rule.region)) covering.add(slot.speakers[place]!.rule);
     });
   }
   return component.rules.filter(each => covering.has(each));

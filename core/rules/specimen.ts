@@ -7,9 +7,21 @@ import type { Slot, Speaker } from './slots';
 import { CalcTypeError, evaluate, type Quantity } from './units';
 import { tokenOf, type Value } from './value-syntax';
 
+/** Calculations that refer to others are followed so deep. */
+export const MAX_REFERENCE_DEPTH = 64;
+
+/** A calculation with all that it refers to put in names so many values at most: each that is used twice doubles it. */
+export const MAX_EXPANSION = 1000;
+
+/** A calculation goes beyond these limits; checking says where. */
+class TooLarge extends Error {}
+
 /** One combination, given who speaks for each property; values are worked out on demand, so that `@` can refer anywhere. */
 export class Specimen {
   private readonly quantities = new Map<string, Quantity | 'open'>();
+  private depth = 0;
+  /** Values put into the calculation that is being written. */
+  private put = 0;
 
   constructor(
     private readonly component: Component,
@@ -24,11 +36,23 @@ export class Specimen {
     const key = tokenOf(last.setting.value);
     const token = key === null ? undefined : this.around.tokens.byKey.get(key);
     return {
-      value: this.settled(slot.part, slot.property, last.setting.value),
+      value: this.settledOrNone(slot, last.setting.value),
       ...(token ? { token: token.path } : {}),
       rule: last.rule.id,
       trail: trail.map(({ rule, setting }) => ({ rule: rule.id, text: setting.text })),
     };
+  }
+
+  /** Empty where there is nothing to show. */
+  private settledOrNone({ part, property }: Slot, value: Value): string {
+    this.put = 0;
+    this.depth = 0;
+    try {
+      return this.settled(part, property, value);
+    } catch (error) {
+      if (error instanceof TooLarge) return '';
+      throw error;
+    }
   }
 
   private settled(part: string, property: Property, value: Value): string {
@@ -55,6 +79,7 @@ export class Specimen {
   /** A calculation that depends on where it is used, with all that is known put in. */
   private symbolic(calc: Calc): string {
     const text = calcText(calc, node => {
+      if (++this.put > MAX_EXPANSION) throw new TooLarge();
       if (node.kind === 'token') return this.around.tokens.byKey.get(node.key)?.css ?? '0px';
       const heard = this.heard(node.part, node.property);
       if (!heard) return propertyNamed(node.property)?.initial ?? '0px';
@@ -86,10 +111,20 @@ export class Specimen {
     const key = `${heard.part}.${heard.name}`;
     const known = this.quantities.get(key);
     if (known !== undefined) return known === 'open' ? null : known;
+    if (this.depth > MAX_REFERENCE_DEPTH) throw new TooLarge();
     this.quantities.set(key, 'open');
-    const result = this.computed(heard.part, propertyNamed(heard.name)!, heard.value);
-    if (result) this.quantities.set(key, result);
-    return result;
+    this.depth++;
+    try {
+      const result = this.computed(heard.part, propertyNamed(heard.name)!, heard.value);
+      if (result) this.quantities.set(key, result);
+      return result;
+    } catch (error) {
+      // It may be asked for on its own, with less to follow.
+      this.quantities.delete(key);
+      throw error;
+    } finally {
+      this.depth--;
+    }
   }
 
   private computed(part: string, property: Property, value: Value): Quantity | null {

@@ -1,9 +1,12 @@
 import { disjoint, intersect, withMask, type Box } from './box';
 import type { Extent, Extents } from './extent';
 import type { LimitCluster } from './limit-clusters';
-import { piecesOf, type Limit, type Piece } from './limits';
+import { parted, type Limit, type Piece } from './limits';
 
-/** The raw combinations that would settle otherwise if one limit of a cluster were not there. Throws `UnsettledLimits`. */
+/**
+ * The raw combinations that would settle otherwise, or never, if one limit of a cluster were not there. Throws
+ * `TangledLimits`.
+ */
 export function effectOf(
   extents: Extents,
   cluster: LimitCluster,
@@ -11,14 +14,14 @@ export function effectOf(
   limit: Limit,
 ): Extent {
   const others = cluster.limits.map(place => limits[place]!).filter(each => each !== limit);
-  const without = piecesOf(extents.full, others);
-  return extents.union(
-    cluster.pieces.flatMap(piece =>
-      without.flatMap(other =>
-        disjoint(piece.box, other.box) ? [] : differingBoxes(piece, other).map(box => extents.of(box)),
-      ),
-    ),
-  );
+  const differing: Box[] = [];
+  const without = parted(extents.full, others, ({ box }) => differing.push(box));
+  for (const piece of cluster.pieces) {
+    for (const other of without) {
+      if (!disjoint(piece.box, other.box)) differing.push(...differingBoxes(piece, other));
+    }
+  }
+  return extents.union(differing.map(box => extents.of(box)));
 }
 
 /** Where two pieces overlap and do different things. */

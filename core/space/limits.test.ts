@@ -4,6 +4,7 @@ import { ProblemList } from '../formats/problem';
 import { everyCombination, holdsIn, settledPlain, type Plain } from '../test/naive';
 import { entangledComponent } from '../test/random-system';
 import { freshSeed } from '../test/seed';
+import { NOWHERE } from './extent';
 import { Space } from './space';
 
 const broken = ({ while: condition, holds }: LimitDocument, here: Plain): boolean =>
@@ -86,6 +87,29 @@ test('the report names the limits, a combination, and what it becomes either way
         'The result of limits 1 and 2 depends on which is applied first: a one, b red becomes b blue or b green.',
     },
   ]);
+});
+
+test('a limit without which the others never settle matters wherever they would not', () => {
+  const option = (id: string, values: string[]) => ({
+    id,
+    kind: 'option' as const,
+    values: values.map(value => ({ id: value })),
+  });
+  const problems = new ProblemList();
+  const space = Space.read(
+    {
+      axes: [option('a', ['x', 'y']), option('b', ['p', 'q'])],
+      limits: [
+        { while: { b: 'p' }, holds: { a: 'x', b: 'q' } },
+        { while: { a: 'x', b: 'p' }, holds: { a: 'y' } },
+        { while: { a: 'y', b: 'p' }, holds: { a: 'x' } },
+      ],
+    },
+    problems,
+  );
+  expect(problems.problems).toEqual([]);
+  expect([...space.extents.boxesOf(space.effectOf(space.limits[0]!))]).toEqual([[0b11, 0b01]]);
+  expect(space.effectOf(space.limits[1]!)).toBe(NOWHERE);
 });
 
 test('limits that have nothing to do with one another do not multiply', () => {

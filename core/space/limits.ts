@@ -76,25 +76,46 @@ export class TangledLimits extends Error {
 const MAX_PIECES = 1500;
 
 interface OpenPiece extends Piece {
-  /** Targets passed through, to notice a circle. */
+  /** Limits that acted, each with the target it led to, to notice a circle. */
   readonly passed: readonly string[];
+  /** Whether the last of them has led there before. */
+  readonly circling: boolean;
+}
+
+/** A region of raw combinations that never settle, with the places of the limits that act in it. */
+export interface Endless {
+  readonly box: Box;
+  readonly limits: readonly number[];
 }
 
 /**
- * Parts the raw space into disjoint pieces on which the limits do one thing. The number of pieces grows with limits
- * and axes, not with combinations: a piece is split only along the axes that a limit names.
+ * Parts the raw space into disjoint pieces on which the limits do one thing. The number of pieces grows with limits and
+ * axes, not with combinations: a piece is split only along the axes that a limit names. Regions that never settle are told
+ * to `endless`, and are in no piece. Throws `TangledLimits`.
  */
-export function piecesOf(full: Box, limits: readonly Limit[]): Piece[] {
-  const open: OpenPiece[] = [{ box: full, target: full.map(() => -1), passed: [] }];
+export function parted(full: Box, limits: readonly Limit[], endless: (found: Endless) => void): Piece[] {
+  const open: OpenPiece[] = [{ box: full, target: full.map(() => -1), passed: [], circling: false }];
   const settled: Piece[] = [];
   for (let piece = open.pop(); piece; piece = open.pop()) {
-    const parts = applyFirst(piece, limits);
+    const parts = piece.circling ? null : applyFirst(piece, limits);
     if (parts) open.push(...parts);
+    else if (piece.circling) endless({ box: piece.box, limits: limitsPassed(piece) });
     else settled.push({ box: piece.box, target: piece.target });
     if (open.length + settled.length > MAX_PIECES) throw new TangledLimits();
   }
   return joinAlike(settled);
 }
+
+/** The pieces of limits that settle everywhere. Throws `UnsettledLimits` and `TangledLimits`. */
+export const piecesOf = (full: Box, limits: readonly Limit[]): Piece[] =>
+  parted(full, limits, ({ box, limits: places }) => {
+    const combination = box.map(mask => 31 - Math.clz32(mask & -mask));
+    throw new UnsettledLimits(combination, places);
+  });
+
+const limitsPassed = ({ passed }: OpenPiece): number[] => [
+  ...new Set(passed.map(text => Number(text.split(':')[0]))),
+];
 
 /** Splits a piece by the first limit that acts in it, or gives `null` when none does. */
 function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | null {
@@ -132,11 +153,8 @@ function nextPiece(
 ): OpenPiece {
   if (!part.changed) return { ...piece, box: part.box };
   const state = `${limit.index}:${part.target.join()}`;
-  if (piece.passed.includes(state)) {
-    const raw = part.box.map(mask => 31 - Math.clz32(mask & -mask));
-    throw new UnsettledLimits(raw, [...new Set(piece.passed.map(text => Number(text.split(':')[0])))]);
-  }
-  return { box: part.box, target: part.target, passed: [...piece.passed, state] };
+  const circling = piece.passed.includes(state);
+  return { box: part.box, target: part.target, passed: [...piece.passed, state], circling };
 }
 
 /** The part of a piece whose image lies in `region`, or `null`. */

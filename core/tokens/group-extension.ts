@@ -6,38 +6,69 @@ import { memberAt, mergeTrees, type DeclaredGroup } from './token-tree';
 /** Reports what is wrong with a group's `$extends`. */
 type Fail = (group: DeclaredGroup, code: string, message: string) => void;
 
+/** Groups that extend groups that extend groups grow by multiplication; no more members than these are made so. */
+const MAX_MADE = 100_000;
+
 /** Replaces each group that has `$extends` by the extended group with its own members laid over it. */
 export function withExtensions(root: DeclaredGroup, fail: Fail): DeclaredGroup {
-  return extended(root, root, [], fail);
+  return new Extender(root, fail).extended(root, [], null);
 }
 
-function extended(
-  group: DeclaredGroup,
-  root: DeclaredGroup,
-  open: readonly string[],
-  fail: Fail,
-): DeclaredGroup {
-  let base = group;
-  const target = group.own['$extends'];
-  if (target !== undefined) {
+class Extender {
+  /** Members looked at inside groups that others extend. */
+  private made = 0;
+  private full = false;
+
+  constructor(
+    private readonly root: DeclaredGroup,
+    private readonly fail: Fail,
+  ) {}
+
+  /** `open` are the groups being extended, `first` the group that began it. */
+  extended(group: DeclaredGroup, open: readonly string[], first: DeclaredGroup | null): DeclaredGroup {
+    const base = this.withBase(group, open, first);
+    if (first) this.made += base.members.size;
+    const members = [...base.members].map(
+      ([name, member]) =>
+        [name, member.kind === 'group' ? this.extended(member, open, first) : member] as const,
+    );
+    return { ...base, members: new Map(members) };
+  }
+
+  private withBase(
+    group: DeclaredGroup,
+    open: readonly string[],
+    first: DeclaredGroup | null,
+  ): DeclaredGroup {
+    const target = group.own['$extends'];
+    if (target === undefined || this.isFull(first ?? group)) return group;
     const names = groupNames(target);
     const label = names ? names.join('.') : brief(target);
-    const found = names && memberAt(root, names);
+    const found = names && memberAt(this.root, names);
     if (open.includes(label)) {
-      fail(group, 'reference-cycle', `Groups extend each other: ${[...open, label].join(' → ')}.`);
-    } else if (found?.kind !== 'group') {
-      fail(group, 'missing-reference', `There is no group “${label}” to extend.`);
-    } else {
-      const below = extended(found, root, [...open, label], fail);
-      const merged = mergeTrees(below, { ...group, own: withoutExtends(group.own) });
-      base = { ...merged, own: { ...withoutExtends(below.own), ...withoutExtends(group.own) } };
+      this.fail(group, 'reference-cycle', `Groups extend each other: ${[...open, label].join(' → ')}.`);
+      return group;
     }
+    if (found?.kind !== 'group') {
+      this.fail(group, 'missing-reference', `There is no group “${label}” to extend.`);
+      return group;
+    }
+    const below = this.extended(found, [...open, label], first ?? group);
+    const merged = mergeTrees(below, { ...group, own: withoutExtends(group.own) });
+    return { ...merged, own: { ...withoutExtends(below.own), ...withoutExtends(group.own) } };
   }
-  const members = [...base.members].map(
-    ([name, member]) =>
-      [name, member.kind === 'group' ? extended(member, root, open, fail) : member] as const,
-  );
-  return { ...base, members: new Map(members) };
+
+  private isFull(group: DeclaredGroup): boolean {
+    if (this.made <= MAX_MADE || this.full) return this.full;
+    this.full = true;
+    this.fail(
+      group,
+      'too-many-tokens',
+      `Groups that extend each other would make more than ${MAX_MADE.toLocaleString('en')} tokens and groups; ` +
+        'from here on none is extended.',
+    );
+    return true;
+  }
 }
 
 function groupNames(target: unknown): string[] | null {

@@ -83,6 +83,8 @@ export function readResolver(documents: Documents, path: string | undefined): Re
 
 class ResolverReader {
   readonly modifiers: Modifier[] = [];
+  /** Sets that sources name, by what names them: each is read once, however often it is named. */
+  private readonly named = new Map<string, DeclaredGroup>();
 
   constructor(
     private readonly documents: Documents,
@@ -196,6 +198,8 @@ class ResolverReader {
 
   /** A source may name a set of the same document. */
   private sameDocument(target: string, at: Step[], seen: readonly string[]): DeclaredGroup {
+    const known = this.named.get(target);
+    if (known) return known;
     if (seen.includes(target)) {
       this.fail(
         [...at, '$ref'],
@@ -212,9 +216,11 @@ class ResolverReader {
       this.fail([...at, '$ref'], 'missing-reference', `“${target}” is no set of this document.`);
       return EMPTY;
     }
-    return list
+    const tree = list
       .map((source, index) => this.source(source, [...steps, 'sources', index], [...seen, target]))
       .reduce(mergeTrees, EMPTY);
+    this.named.set(target, tree);
+    return tree;
   }
 
   private fail(at: Step[], code: string, message: string, suggestion?: string, about?: string): void {

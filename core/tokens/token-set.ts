@@ -51,6 +51,9 @@ export function resolveTokens(merged: DeclaredGroup, before?: TokenSet): TokenSe
   return new TokenResolver(merged, before).resolve();
 }
 
+/** Tokens that refer to tokens are followed so far; nobody can follow further what comes from where. */
+const MAX_CHAIN = 500;
+
 /** What each token was resolved from. */
 const entryOf = new WeakMap<Token, Entry>();
 
@@ -251,6 +254,16 @@ class TokenResolver {
       const chain = [...open.slice(open.indexOf(key)), key].join(' → ');
       this.fail(origin, at, 'reference-cycle', `These tokens refer to each other: ${chain}.`);
       for (const member of open) if (!this.done.has(member)) this.done.set(member, null);
+      throw new Unresolved();
+    }
+    if (open.length >= MAX_CHAIN && !this.done.has(key)) {
+      const chain = `${open[0]} → ${open[1]} → … → ${key}`;
+      this.fail(
+        origin,
+        at,
+        'too-deep',
+        `More than ${MAX_CHAIN} tokens refer to one another in a row: ${chain}.`,
+      );
       throw new Unresolved();
     }
     const target = this.token(key, open);

@@ -1,0 +1,189 @@
+import type { ComponentDocument, RuleDocument } from '../formats/component-document';
+import { tokensCssText } from '../emit/outputs';
+import { resolve } from '../rules/resolve';
+import { compileSystem } from '../rules/system';
+import { checkSystem } from './check-system';
+
+/** Small documents that stand for enormous ones, by things that refer twice to things that refer twice to things. */
+
+const LEVELS = 40;
+const levels = Array.from({ length: LEVELS }, (_, level) => level);
+const px = (value: number): object => ({ value, unit: 'px' });
+const RESOLVER = {
+  version: '2025.10',
+  sets: { base: { sources: [{ $ref: 'base.tokens.json' }] } },
+  resolutionOrder: [{ $ref: '#/sets/base' }] as object[],
+};
+
+function systemWith(
+  tokens: object,
+  rules: RuleDocument[] = [],
+  { resolver = RESOLVER, parts = 0 }: { resolver?: object; parts?: number } = {},
+): Map<string, unknown> {
+  const component: ComponentDocument = {
+    format: 'periwinkle-component/1',
+    id: 'field',
+    anatomy: {
+      part: 'root',
+      kind: 'stack',
+      children: [
+        { part: 'frame', kind: 'row', children: [{ part: 'control', kind: 'control' }] },
+        ...Array.from({ length: parts }, (_, index) => ({ part: `p${index}`, kind: 'row', children: [] })),
+      ],
+    },
+    axes: [],
+    rules,
+  };
+  return new Map<string, unknown>([
+    [
+      'system.json',
+      {
+        format: 'periwinkle-system/1',
+        id: 's',
+        title: 'S',
+        prefix: 'p',
+        resolver: 'tokens/s.resolver.json',
+      },
+    ],
+    ['tokens/base.tokens.json', tokens],
+    ['tokens/s.resolver.json', resolver],
+    ['components/field.component.json', component],
+  ]);
+}
+
+const told = (documents: Map<string, unknown>): string[] =>
+  checkSystem(documents)
+    .problems.filter(({ severity }) => severity === 'error')
+    .map(({ pointer, code }) => `${pointer} ${code}`);
+
+const height = (id: string, part: string, value: string): RuleDocument => ({
+  id,
+  when: {},
+  set: { [part]: { height: value } },
+});
+
+test('tokens that refer to tokens by the thousand, in a row and in a circle', () => {
+  const chain = (last: unknown): object => ({
+    $type: 'dimension',
+    ...Object.fromEntries(
+      Array.from({ length: 20_000 }, (_, index) => [
+        `t${index}`,
+        { $value: index < 19_999 ? `{t${index + 1}}` : last },
+      ]),
+    ),
+  });
+  expect(told(systemWith(chain(px(1))))[0]).toBe('/t499/$value too-deep');
+  expect(told(systemWith(chain('{t0}')))[0]).toBe('/t499/$value too-deep');
+  // The end of the row is sound.
+  const { tokens } = compileSystem(systemWith(chain(px(1))));
+  expect(tokens.usual().byKey.get('t19998')?.css).toBe('1px');
+});
+
+test('groups that extend the one before twice', () => {
+  const groups = Object.fromEntries(
+    levels.map(level => [
+      `g${level}`,
+      level === 0
+        ? { $type: 'number', a: { $value: 1 } }
+        : { left: { $extends: `{g${level - 1}}` }, right: { $extends: `{g${level - 1}}` } },
+    ]),
+  );
+  const errors = told(systemWith(groups));
+  expect(errors).toHaveLength(1);
+  expect(errors[0]).toMatch(/^\/g\d+\/(left|right)\/\$extends too-many-tokens$/);
+});
+
+test('sets that name the one before twice are read once', () => {
+  const sets = Object.fromEntries(
+    levels.map(level => [
+      `s${level}`,
+      {
+        sources: [level === 0 ? { a: { $type: 'number', $value: 1 } } : { $ref: `#/sets/s${level - 1}` }, {}],
+      },
+    ]),
+  );
+  for (const level of levels.slice(1)) sets[`s${level}`]!.sources[1] = { $ref: `#/sets/s${level - 1}` };
+  const resolver = { version: '2025.10', sets, resolutionOrder: [{ $ref: `#/sets/s${LEVELS - 1}` }] };
+  const documents = systemWith({}, [], { resolver });
+  expect(told(documents)).toEqual([]);
+  expect(compileSystem(documents).tokens.usual().byKey.get('a')?.css).toBe('1');
+});
+
+describe('a token that twenty modifiers declare', () => {
+  const names = Array.from({ length: 20 }, (_, index) => `m${index}`);
+  const resolver = {
+    ...RESOLVER,
+    modifiers: Object.fromEntries(
+      names.map((name, index) => [
+        name,
+        {
+          default: 'off',
+          contexts: { off: [], on: [{ size: { $type: 'dimension', $value: px(index + 2) } }] },
+        },
+      ]),
+    ),
+    resolutionOrder: [...RESOLVER.resolutionOrder, ...names.map(name => ({ $ref: `#/modifiers/${name}` }))],
+  };
+  const tokens = { size: { $type: 'dimension', $value: px(1) } };
+
+  test('is an error where it is used, and its stylesheet stays small', () => {
+    const documents = systemWith(tokens, [height('a', 'frame', '{size}')], { resolver });
+    expect(told(documents)).toEqual(['/size too-many-contexts']);
+    const css = tokensCssText(compileSystem(documents));
+    expect(css.length).toBeLessThan(5000);
+    expect(css).toContain('[data-m19="on"]');
+  });
+
+  test('is none where nobody uses it', () => {
+    expect(told(systemWith(tokens, [], { resolver }))).toEqual([]);
+  });
+});
+
+describe('calculations', () => {
+  const around = (documents: Map<string, unknown>) => {
+    const system = compileSystem(documents);
+    return { system, here: { tokens: system.tokens.usual(), rootFontSize: 16 } };
+  };
+  const heightOf = (documents: Map<string, unknown>, part: string): string => {
+    const { system, here } = around(documents);
+    return resolve(system.components[0]!, {}, here).parts[part]!['height']!.value;
+  };
+  /** Each part's height from the next part's. */
+  const row = (parts: number, value: (next: string) => string, last: string): Map<string, unknown> =>
+    systemWith(
+      {},
+      Array.from({ length: parts }, (_, index) =>
+        height(`r${index}`, `p${index}`, index < parts - 1 ? value(`@p${index + 1}.height`) : last),
+      ),
+      { parts },
+    );
+
+  test('that refer to the next twice: amounts are worked out, texts that depend on where they are used end somewhere', () => {
+    const twice = (next: string): string => `calc(${next} + ${next})`;
+    expect(heightOf(row(10, twice, '1px'), 'p0')).toBe('512px');
+    expect(told(row(10, twice, '50%'))).toEqual(['/rules/0/set/p0/height too-deep']);
+    const large = row(LEVELS, twice, '50%');
+    expect(heightOf(large, 'p0')).toBe('');
+    expect(heightOf(large, `p${LEVELS - 2}`)).toBe('calc(50% + 50%)');
+  });
+
+  test('by the thousand in a row', () => {
+    const one = (next: string): string => `calc(${next} + 1px)`;
+    expect(told(row(65, one, '1px'))).toEqual([]);
+    expect(heightOf(row(65, one, '1px'), 'p0')).toBe('65px');
+    expect(told(row(66, one, '1px'))).toEqual(['/rules/0/set/p0/height too-deep']);
+    const long = row(3000, one, '1px');
+    expect(heightOf(long, 'p0')).toBe('');
+    expect(heightOf(long, 'p2990')).toBe('10px');
+  });
+
+  test('rules that never hold together make no circle and end', () => {
+    const documents = systemWith({}, [
+      height('a', 'frame', 'calc(@control.height + 1px)'),
+      height('b', 'control', 'calc(@frame.height + 1px)'),
+      height('c', 'control', '4px'),
+    ]);
+    expect(told(documents)).toEqual([]);
+    expect(heightOf(documents, 'frame')).toBe('5px');
+  });
+});
