@@ -4,12 +4,13 @@ import { inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../
 import { iconProblems } from '../emit/icon';
 import { tokenNameProblems } from '../emit/token-names';
 import { deadRules } from '../questions/dead';
+import { TangledRules } from '../questions/last-words';
 import type { Component } from '../rules/component';
 import { compileProblems, type System } from '../rules/system';
 import { contextProblems } from './check-contexts';
 import { cycleProblems } from './check-cycles';
 import { expansionProblems } from './check-expansion';
-import { valueProblems } from './check-values';
+import { settingPointer, valueProblems } from './check-values';
 
 /** Everything that structure alone cannot tell. */
 export function meaningProblems(system: System): Problem[] {
@@ -22,13 +23,25 @@ export function meaningProblems(system: System): Problem[] {
     ...system.components.flatMap(component =>
       inFile(system.fileOf.get(component.id)!, [
         ...valuesInAllContexts(component, system),
-        ...referenceProblems(component),
         ...sampleProblems(component, system),
-        ...deadRuleProblems(component),
+        ...regionProblems(component),
       ]),
     ),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
   ];
+}
+
+/** What follows from where which rule has the last word. */
+function regionProblems(component: Component): LocalProblem[] {
+  try {
+    return [...referenceProblems(component), ...deadRuleProblems(component)];
+  } catch (error) {
+    if (!(error instanceof TangledRules)) throw error;
+    const list = new ProblemList();
+    const { rule, setting } = error.slot.speakers[0]!;
+    list.error(settingPointer(rule, setting), 'tangled-rules', error.message);
+    return list.problems;
+  }
 }
 
 /** How far references lead is told once none goes round in a circle. */

@@ -2,6 +2,7 @@ import type { ComponentDocument, RuleDocument } from '../formats/component-docum
 import { tokensCssText } from '../emit/outputs';
 import { resolve } from '../rules/resolve';
 import { compileSystem } from '../rules/system';
+import { NodeStore } from '../space/node-store';
 import { checkSystem } from './check-system';
 
 /** Small documents that stand for enormous ones, by things that refer twice to things that refer twice to things. */
@@ -185,5 +186,30 @@ describe('calculations', () => {
     ]);
     expect(told(documents)).toEqual([]);
     expect(heightOf(documents, 'frame')).toBe('5px');
+  });
+});
+
+describe('rules that overlap in more ways than can be worked out', () => {
+  const usual = NodeStore.most;
+  beforeAll(() => (NodeStore.most = 2000));
+  afterAll(() => (NodeStore.most = usual));
+
+  test('are an error at the property, and the rest is checked', () => {
+    const axes = Array.from({ length: 30 }, (_, index) => ({
+      id: `x${index}`,
+      kind: 'option' as const,
+      values: ['v0', 'v1', 'v2'].map(id => ({ id })),
+    }));
+    const rules = axes.map((axis, index) => ({
+      ...height(`r${index}`, 'frame', `${index}px`),
+      when: { [axis.id]: 'v1', [`x${(index * 7) % axes.length}`]: 'v2' },
+    }));
+    const documents = systemWith({}, [...rules, height('last', 'frame', '{size}')]);
+    const path = 'components/field.component.json';
+    documents.set(path, { ...(documents.get(path) as ComponentDocument), axes });
+    expect(told(documents)).toEqual([
+      `/rules/${rules.length}/set/frame/height unknown-token`,
+      '/rules/0/set/frame/height tangled-rules',
+    ]);
   });
 });

@@ -9,12 +9,23 @@ export const EVERYWHERE: Extent = 1;
 
 const ROOM = 256;
 
+/** Sets so shaped that nobody could oversee them. */
+export class TangledSets extends Error {
+  constructor() {
+    super('These sets of combinations overlap in more ways than can be worked out.');
+    this.name = 'TangledSets';
+  }
+}
+
 /**
  * The nodes of decision diagrams, each there only once, so that equal sets are equal numbers. A node has a level (an axis)
  * and edges: masks of values, disjoint and together all values, each with the child that these values lead to. Everything
- * lies in plain arrays of numbers; they are exchanged as they grow, so nobody keeps them while nodes are made.
+ * lies in plain arrays of numbers; they are exchanged as they grow, so nobody keeps them while nodes are made. Making more than `most` throws `TangledSets`.
  */
 export class NodeStore {
+  /** Far more nodes than any question about a component of 10^12 combinations has needed. */
+  static most = 4_000_000;
+
   /** By node; the two leaves lie below the last axis. */
   levels = new Int32Array(ROOM);
   /** By node: where its edges begin; they end where those of the next begin. Edges stand in the order of their lowest values. */
@@ -114,6 +125,7 @@ export class NodeStore {
   }
 
   private append(level: number, begun: number, end: number): Extent {
+    if (this.size >= NodeStore.most) throw new TangledSets();
     const node = this.size++;
     // The start of the next node is written too.
     if (this.size >= this.levels.length) {
