@@ -45,10 +45,10 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   const path = system.fileOf.get(component.id)!;
   // The ledger shows what is written, not what is being tried out: otherwise its rows would move under the hand.
   const written = edited.components.find(each => each.id === component.id) ?? component;
-  const around = useMemo(
-    () => ({ tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize }),
-    [system, contexts],
-  );
+  // The same for as long as tokens are: what is tried out in a component leaves the ledger alone.
+  const tokens = system.tokens.in(contexts);
+  const { rootFontSize } = system;
+  const around = useMemo(() => ({ tokens, rootFontSize }), [tokens, rootFontSize]);
   const combinations = useMemo(() => selected.map(cell => cell.combination), [selected]);
   const region = scope?.region ?? null;
   const shown = useMemo(() => {

@@ -1,13 +1,12 @@
-import { memo, useLayoutEffect, useMemo, useRef, type KeyboardEvent } from 'react';
+import { memo, useLayoutEffect, useRef, type KeyboardEvent } from 'react';
 import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/rules/ledger';
-import type { Outcome } from '@periwinkle/core/rules/resolve';
 import type { System } from '@periwinkle/core/rules/system';
-import { propertyNamed } from '@periwinkle/core/rules/property-registry';
-import { settledText, settledToken } from '@periwinkle/core/rules/settled-value';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
 import { Choice } from '../common/choice';
+import { useLatest } from '../common/use-latest';
+import { LedgerLine } from './ledger-line';
+import { useNearRows } from './near-rows';
 import { ValueEditor, type ValueEditorProps } from './value-editor';
-import { ValueMark } from './value-mark';
 
 /** An entry of the ledger: a property of a part in a column. */
 export interface EntryPlace {
@@ -34,12 +33,18 @@ export interface LedgerTableProps {
   readonly onLeave: () => void;
 }
 
-export const samePlace = (a: EntryPlace | null, b: EntryPlace): boolean =>
-  a !== null && a.part === b.part && a.property === b.property && a.rule === b.rule;
+/** In a ledger of more entries only the lines near to what is seen are drawn whole. */
+const MANY_ENTRIES = 4000;
+
+const placeAt = ({ columns }: Ledger, { part, property }: LedgerRow, at: number): EntryPlace => ({
+  part,
+  property,
+  rule: columns[at]!.rule?.id ?? null,
+});
 
 /** Rules against properties, with the outcome last. */
 export function LedgerTable(props: LedgerTableProps) {
-  const { ledger, onMoveRule, onRemoveRule, onLeave } = props;
+  const { system, contexts, ledger, editing, onLeave } = props;
   const table = useRef<HTMLTableElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const scopeAt = ledger.columns.findIndex(column => column.isScope);
@@ -51,6 +56,27 @@ export function LedgerTable(props: LedgerTableProps) {
     const room = scroller.current.clientWidth - (outcome?.offsetWidth ?? 0);
     scroller.current.scrollLeft = Math.max(0, heading.offsetLeft + heading.offsetWidth - room);
   }, [scopeAt, ledger.columns.length]);
+  // A ledger may have thousands of entries; only lines in which something is different are drawn anew.
+  const acts = useLatest({
+    edit: (row: number, at: number) => props.onEdit(placeAt(ledger, ledger.rows[row]!, at)),
+    remove: (row: number, at: number) => props.onRemove(placeAt(ledger, ledger.rows[row]!, at)),
+    aim: (at: number) => props.onAim(ledger.columns[at]!),
+    moveRule: props.onMoveRule,
+    removeRule: props.onRemoveRule,
+  });
+  const editedAt = ledger.columns.findIndex(column => (column.rule?.id ?? null) === editing?.rule);
+  const editorIn = (row: LedgerRow) =>
+    editing && editedAt >= 0 && row.part === editing.part && row.property === editing.property ? (
+      <ValueEditor
+        system={system}
+        contexts={contexts}
+        property={row.property}
+        initial={row.entries[editedAt]?.text ?? ''}
+        {...props.editorFor(editing)}
+      />
+    ) : null;
+  const tokens = system.tokens.in(contexts);
+  const near = useNearRows(scroller, ledger.rows.length * ledger.columns.length <= MANY_ENTRIES);
   const withOutcome = ledger.rows.some(row => row.outcomes.length > 0);
   const onKeyDown = (event: KeyboardEvent): void => {
     if (event.target instanceof HTMLInputElement) return;
@@ -83,7 +109,13 @@ export function LedgerTable(props: LedgerTableProps) {
                 className={column.isScope ? 'scope-column' : ''}
               >
                 {column.rule ? (
-                  <RuleHeading column={column} onMove={onMoveRule} onRemove={onRemoveRule} />
+                  <RuleHeading
+                    id={column.rule.id}
+                    words={column.words}
+                    note={column.rule.note}
+                    onMove={acts.moveRule}
+                    onRemove={acts.removeRule}
+                  />
                 ) : (
                   column.words
                 )}
@@ -98,13 +130,19 @@ export function LedgerTable(props: LedgerTableProps) {
         </thead>
         <tbody>
           {ledger.rows.map((row, index) => (
-            <Row
+            <LedgerLine
               key={`${row.part}.${row.property}`}
               row={row}
+              columns={ledger.columns}
               index={index}
               first={ledger.rows[index - 1]?.part !== row.part}
+              whole={index >= near.from && index < near.to}
               withOutcome={withOutcome}
-              {...props}
+              tokens={tokens}
+              rootFontSize={system.rootFontSize}
+              editor={editorIn(row)}
+              editedAt={editedAt}
+              acts={acts}
             />
           ))}
         </tbody>
@@ -113,20 +151,23 @@ export function LedgerTable(props: LedgerTableProps) {
   );
 }
 
-function RuleHeading({
-  column,
+const RuleHeading = memo(function RuleHeading({
+  id: rule,
+  words,
+  note,
   onMove,
   onRemove,
 }: {
-  column: LedgerColumn;
+  id: string;
+  words: string;
+  note: string;
   onMove: (rule: string, by: -1 | 1) => void;
   onRemove: (rule: string) => void;
 }) {
-  const rule = column.rule!;
   const act = (id: string): void => {
-    if (id === 'earlier') onMove(rule.id, -1);
-    if (id === 'later') onMove(rule.id, 1);
-    if (id === 'remove') onRemove(rule.id);
+    if (id === 'earlier') onMove(rule, -1);
+    if (id === 'later') onMove(rule, 1);
+    if (id === 'remove') onRemove(rule);
   };
   return (
     <Choice
@@ -134,140 +175,16 @@ function RuleHeading({
       value={null}
       className="off"
       items={[
-        { id: 'earlier', words: 'one place earlier', hint: rule.note || undefined },
+        { id: 'earlier', words: 'one place earlier', hint: note || undefined },
         { id: 'later', words: 'one place later', hint: 'The later rule has the last word.' },
         { id: 'remove', words: 'remove the rule' },
       ].map(({ hint, ...item }) => (hint ? { ...item, hint } : item))}
       onChoose={act}
     >
-      {column.words}
+      {words}
     </Choice>
   );
-}
-
-const Row = memo(function Row({
-  row,
-  index,
-  first,
-  withOutcome,
-  system,
-  contexts,
-  ledger,
-  editing,
-  editorFor,
-  onEdit,
-  onRemove,
-  onAim,
-}: LedgerTableProps & { row: LedgerRow; index: number; first: boolean; withOutcome: boolean }) {
-  return (
-    <tr className={first && index > 0 ? 'first' : ''} data-property={`${row.part}.${row.property}`}>
-      <td className="part">{first ? row.part : ''}</td>
-      <td className="property">{row.property}</td>
-      {ledger.columns.map((column, at) => {
-        const place = { part: row.part, property: row.property, rule: column.rule?.id ?? null };
-        const entry = row.entries[at] ?? null;
-        const name = `${row.part} ${row.property}, ${column.words}`;
-        return (
-          <td key={column.rule?.id ?? '/new'} className={column.isScope ? 'scope-column' : ''}>
-            {samePlace(editing, place) ? (
-              <ValueEditor
-                system={system}
-                contexts={contexts}
-                property={row.property}
-                initial={entry?.text ?? ''}
-                {...editorFor(place)}
-              />
-            ) : (
-              <button
-                type="button"
-                className={`entry ${entry?.covered ? 'covered' : ''}`}
-                data-row={index}
-                data-column={at}
-                data-scope={column.isScope || undefined}
-                title={entry?.text}
-                tabIndex={index === 0 && at === 0 ? 0 : -1}
-                aria-label={`${name}: ${entry ? entry.text + (entry.covered ? ', covered by a later rule' : '') : 'nothing'}`}
-                onFocus={() => onAim(column)}
-                onClick={() => onEdit(place)}
-                onKeyDown={event => {
-                  if (event.key === 'Delete' || event.key === 'Backspace') {
-                    event.preventDefault();
-                    if (entry) onRemove(place);
-                  }
-                }}
-              >
-                {entry ? (
-                  <>
-                    <EntryMark
-                      system={system}
-                      contexts={contexts}
-                      property={row.property}
-                      text={entry.text}
-                    />
-                    <span>{shortText(entry.text)}</span>
-                  </>
-                ) : null}
-              </button>
-            )}
-          </td>
-        );
-      })}
-      {withOutcome ? (
-        <td className="outcome">
-          <OutcomeText outcomes={row.outcomes} />
-        </td>
-      ) : null}
-    </tr>
-  );
 });
-
-/** A token is shown by its name alone. */
-const shortText = (text: string): string => /^\{([^{}]+)\}$/.exec(text)?.[1] ?? text;
-
-function EntryMark({
-  system,
-  contexts,
-  property,
-  text,
-}: {
-  system: System;
-  contexts: ContextInput;
-  property: string;
-  text: string;
-}) {
-  const value = useMemo(() => {
-    const row = propertyNamed(property);
-    if (!row) return '';
-    const key = /^\{([^{}]+)\}$/.exec(text)?.[1];
-    if (key === undefined) return settledText(row, text, system.rootFontSize);
-    const token = system.tokens.in(contexts).byKey.get(key);
-    return token ? settledToken(row, token, system.rootFontSize) : '';
-  }, [system, contexts, property, text]);
-  return <ValueMark value={value} />;
-}
-
-function OutcomeText({ outcomes }: { outcomes: readonly Outcome[] }) {
-  const [only] = outcomes;
-  if (!only) return null;
-  if (outcomes.length === 1) {
-    return (
-      <>
-        <ValueMark value={only.value} />
-        <code>{only.token ?? only.value}</code>
-      </>
-    );
-  }
-  const shown = outcomes.slice(0, 4).map(outcome => outcome.value);
-  return (
-    <>
-      {outcomes.length} values{' '}
-      <code className="said">
-        {shown.join(' · ')}
-        {outcomes.length > 4 ? ' …' : ''}
-      </code>
-    </>
-  );
-}
 
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [0, -1],

@@ -1,4 +1,4 @@
-import { createContext, use, useLayoutEffect, useMemo, type ReactNode } from 'react';
+import { createContext, use, useEffect, useLayoutEffect, useMemo, type ReactNode } from 'react';
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { HELD, SHIPPED, type SelectorScheme } from '@periwinkle/core/emit/selector-scheme';
 import type { System } from '@periwinkle/core/rules/system';
@@ -7,9 +7,23 @@ import { LiveSheet } from './live-sheet';
 const SCHEMES = { held: HELD, shipped: SHIPPED } satisfies Record<string, SelectorScheme>;
 type SchemeName = keyof typeof SCHEMES;
 
+interface Entry {
+  readonly componentId: string;
+  readonly scheme: SchemeName;
+  readonly live: LiveSheet;
+  /** How long it took to make last, in ms. */
+  cost: number;
+}
+
+/** A sheet that takes longer, and is not the plate's, waits until the hand rests. */
+const AT_ONCE_MS = 8;
+const REST_MS = 120;
+
 /** The live stylesheets of a system's components, one per component and scheme, shared by all its specimens. */
 export class SpecimenSheets {
-  private readonly sheets = new Map<string, { componentId: string; scheme: SchemeName; live: LiveSheet }>();
+  private readonly sheets = new Map<string, Entry>();
+  private readonly stale = new Set<Entry>();
+  private rest: ReturnType<typeof setTimeout> | undefined;
   private system: System | null = null;
 
   /** The sheet for a component; it follows the system from now on. */
@@ -17,7 +31,7 @@ export class SpecimenSheets {
     const key = `${scheme}/${componentId}`;
     let entry = this.sheets.get(key);
     if (!entry) {
-      entry = { componentId, scheme, live: new LiveSheet() };
+      entry = { componentId, scheme, live: new LiveSheet(), cost: 0 };
       this.sheets.set(key, entry);
       this.updateOne(entry);
     }
@@ -30,23 +44,33 @@ export class SpecimenSheets {
     for (const entry of this.sheets.values()) {
       const changed = system.components.find(each => each.id === entry.componentId);
       const known = before?.components.find(each => each.id === entry.componentId);
-      if (changed !== known || before?.tokens !== system.tokens) this.updateOne(entry);
+      if (changed === known && before?.tokens === system.tokens) continue;
+      if (entry.scheme === 'held' || entry.cost < AT_ONCE_MS) this.updateOne(entry);
+      else this.stale.add(entry);
     }
+    clearTimeout(this.rest);
+    if (this.stale.size > 0) this.rest = setTimeout(() => this.catchUp(), REST_MS);
   }
 
-  private updateOne({
-    componentId,
-    scheme,
-    live,
-  }: {
-    componentId: string;
-    scheme: SchemeName;
-    live: LiveSheet;
-  }): void {
-    const component = this.system?.components.find(each => each.id === componentId);
+  /** Nothing is left to do when the sheets are gone. */
+  close(): void {
+    clearTimeout(this.rest);
+  }
+
+  private catchUp(): void {
+    for (const entry of this.stale) this.updateOne(entry);
+    this.stale.clear();
+  }
+
+  private updateOne(entry: Entry): void {
+    const component = this.system?.components.find(each => each.id === entry.componentId);
     if (!this.system || !component) return;
     const { prefix, tokens } = this.system;
-    live.update(componentStylesheet({ component, prefix, tokens: tokens.usual(), scheme: SCHEMES[scheme] }));
+    const scheme = SCHEMES[entry.scheme];
+    const since = performance.now();
+    entry.live.update(componentStylesheet({ component, prefix, tokens: tokens.usual(), scheme }));
+    entry.cost = performance.now() - since;
+    this.stale.delete(entry);
   }
 }
 
@@ -56,6 +80,7 @@ const SheetsContext = createContext<SpecimenSheets | null>(null);
 export function SpecimenStyles({ system, children }: { system: System; children: ReactNode }) {
   const sheets = useMemo(() => new SpecimenSheets(), []);
   useLayoutEffect(() => sheets.follow(system), [sheets, system]);
+  useEffect(() => () => sheets.close(), [sheets]);
   return <SheetsContext value={sheets}>{children}</SheetsContext>;
 }
 
