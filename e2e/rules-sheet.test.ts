@@ -2,7 +2,6 @@ import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { eventually, find, named, stored } from './support/browser';
 import { press, pressUntil } from './support/field-screen';
 import { inBrowser } from './support/session';
-import { generatedComponent, generatedSystem } from '../bench/support/generated';
 import { TIMEOUT } from './support/patience';
 
 /** The rules of a component as a sheet: contests with their regions, shown on a plate and settled. */
@@ -123,36 +122,6 @@ test(
     await (await named(driver, '.band button', 'undo')).click();
     await summaryHas('20 rules');
     expect(await openContests()).toBe(before);
-  },
-  TIMEOUT,
-);
-
-test(
-  'a component with too many contests to wait for: progress is told, looking can be stopped and taken up again',
-  async () => {
-    const component = generatedComponent(
-      { id: 'harbour-form', axes: Array.from({ length: 20 }, () => 4), rules: 350, limits: 4 },
-      7,
-    );
-    const documents = Object.fromEntries(generatedSystem([component]));
-    const response = await fetch(`${address}/api/systems`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ documents }),
-    });
-    expect(response.status).toBe(201);
-    const { id } = (await response.json()) as { id: string };
-    const sheetSays = (text: string): Promise<unknown> =>
-      eventually(driver, `document.querySelector('.rules-sheet')?.textContent.includes(arguments[0])`, text);
-    await driver.get(`${address}/${id}/harbour-form/rules`);
-    await sheetSays(' of ');
-    await pressUntil(driver, Key.TAB, /^stop$/);
-    await press(driver, Key.ENTER);
-    await sheetSays('Stopped. Nothing has been found out yet.');
-    await (await named(driver, '.rules-sheet button', 'look again')).click();
-    await sheetSays(' of ');
-    await sheetSays('350 rules for ');
-    expect(await openContests()).toBeGreaterThan(1000);
   },
   TIMEOUT,
 );

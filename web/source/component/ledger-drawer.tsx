@@ -15,6 +15,7 @@ import { useStore, useSystemState } from '../data/system-context';
 import { pageColor } from '../specimen/page-color';
 import { AddProperty } from './add-property';
 import { NewTokenDialog, type TokenEdits } from './new-token-dialog';
+import { focusInLedger } from './focus-in-ledger';
 import { LedgerTable, type EntryPlace } from './ledger-table';
 import { ScopeSentence } from './scope-sentence';
 
@@ -75,15 +76,11 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
       changeId,
     );
   };
-  const focusEntry = (place: EntryPlace): void => {
-    const row = shown.rows.findIndex(each => each.part === place.part && each.property === place.property);
-    const column = shown.columns.findIndex(each => (each.rule?.id ?? null) === place.rule);
-    requestAnimationFrame(() =>
-      document
-        .querySelector<HTMLElement>(`.ledger .entry[data-row="${row}"][data-column="${column}"]`)
-        ?.focus(),
+  const focusEntry = (place: EntryPlace): void =>
+    focusInLedger(
+      `${place.part}.${place.property}`,
+      shown.columns.findIndex(each => (each.rule?.id ?? null) === place.rule),
     );
-  };
   const editorFor = (place: EntryPlace) => ({
     contrastOf: contrastFor(place.part, place.property),
     fault: (text: string) =>
