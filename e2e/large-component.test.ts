@@ -99,6 +99,10 @@ test(
     const here = await at();
     await press(driver, ...Array.from({ length: 60 }, () => Key.ARROW_UP));
     expect(await at()).toBe(here - 60);
+    // Nor does scrolling away take the focus.
+    await driver.executeScript(`document.querySelector('.ledger-scroll').scrollTop = 1e6`);
+    await eventually(driver, `document.querySelector('.ledger tbody tr:last-child .entry') !== null`);
+    expect(await at()).toBe(here - 60);
   },
   TIMEOUT,
 );

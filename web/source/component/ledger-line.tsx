@@ -10,7 +10,7 @@ import { ValueMark } from './value-mark';
 export interface LineActs {
   readonly edit: (row: number, column: number) => void;
   readonly remove: (row: number, column: number) => void;
-  readonly aim: (column: number) => void;
+  readonly aim: (row: number, column: number) => void;
 }
 
 export interface LedgerLineProps {
@@ -122,7 +122,7 @@ function Entry({ row, index, column, at, entry, tokens, rootFontSize, acts }: En
       title={entry?.text}
       tabIndex={index === 0 && at === 0 ? 0 : -1}
       aria-label={`${row.part} ${row.property}, ${column.words}: ${said}`}
-      onFocus={() => acts.aim(at)}
+      onFocus={() => acts.aim(index, at)}
       onClick={() => acts.edit(index, at)}
       onKeyDown={event => {
         if (event.key === 'Delete' || event.key === 'Backspace') {

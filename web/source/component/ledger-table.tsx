@@ -1,4 +1,4 @@
-import { memo, useLayoutEffect, useRef, type KeyboardEvent } from 'react';
+import { memo, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/rules/ledger';
 import type { System } from '@periwinkle/core/rules/system';
 import type { ContextInput } from '@periwinkle/core/tokens/resolver';
@@ -60,7 +60,10 @@ export function LedgerTable(props: LedgerTableProps) {
   const acts = useLatest({
     edit: (row: number, at: number) => props.onEdit(placeAt(ledger, ledger.rows[row]!, at)),
     remove: (row: number, at: number) => props.onRemove(placeAt(ledger, ledger.rows[row]!, at)),
-    aim: (at: number) => props.onAim(ledger.columns[at]!),
+    aim: (row: number, at: number) => {
+      setFocused(row);
+      props.onAim(ledger.columns[at]!);
+    },
     moveRule: props.onMoveRule,
     removeRule: props.onRemoveRule,
   });
@@ -76,6 +79,8 @@ export function LedgerTable(props: LedgerTableProps) {
       />
     ) : null;
   const tokens = system.tokens.in(contexts);
+  // The line that has the focus is kept, however far one scrolls: the focus would go with it.
+  const [focused, setFocused] = useState(0);
   const near = useNearRows(scroller, ledger.rows.length * ledger.columns.length <= MANY_ENTRIES);
   const withOutcome = ledger.rows.some(row => row.outcomes.length > 0);
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -84,7 +89,7 @@ export function LedgerTable(props: LedgerTableProps) {
       event.preventDefault();
       onLeave();
     }
-    moveFocus(event, table.current);
+    moveFocus(event, table.current, near.reveal);
   };
   return (
     <div className="ledger-scroll" ref={scroller}>
@@ -136,7 +141,7 @@ export function LedgerTable(props: LedgerTableProps) {
               columns={ledger.columns}
               index={index}
               first={ledger.rows[index - 1]?.part !== row.part}
-              whole={index >= near.from && index < near.to}
+              whole={near.isNear(index) || index === focused}
               withOutcome={withOutcome}
               tokens={tokens}
               rootFontSize={system.rootFontSize}
@@ -194,13 +199,20 @@ const STEPS: Readonly<Record<string, readonly [number, number]>> = {
 };
 
 /** Arrow keys go from entry to entry. */
-function moveFocus(event: KeyboardEvent, table: HTMLTableElement | null): void {
+function moveFocus(
+  event: KeyboardEvent,
+  table: HTMLTableElement | null,
+  reveal: (row: number) => void,
+): void {
   const step = STEPS[event.key];
   const from = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('.entry') : null;
   if (!step || !from) return;
   const row = Number(from.dataset['row']) + step[0];
   const column = Number(from.dataset['column']) + step[1];
-  const next = table?.querySelector<HTMLElement>(`.entry[data-row="${row}"][data-column="${column}"]`);
+  const entry = (): HTMLElement | null | undefined =>
+    table?.querySelector<HTMLElement>(`.entry[data-row="${row}"][data-column="${column}"]`);
+  if (!entry() && table?.tBodies[0]?.rows[row]) reveal(row);
+  const next = entry();
   if (!next) return;
   event.preventDefault();
   next.focus();

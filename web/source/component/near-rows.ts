@@ -1,9 +1,16 @@
-import { useLayoutEffect, useState, type RefObject } from 'react';
+import { useCallback, useLayoutEffect, useState, type RefObject } from 'react';
+import { flushSync } from 'react-dom';
 
 /** Rows of a table, from the first to before the last. */
-export interface RowRange {
+interface RowRange {
   readonly from: number;
   readonly to: number;
+}
+
+export interface NearRows {
+  readonly isNear: (row: number) => boolean;
+  /** Has a row drawn at once, for the focus to go there. */
+  readonly reveal: (row: number) => void;
 }
 
 /** Rows beyond what is seen are drawn in such portions. */
@@ -13,7 +20,7 @@ const PORTION = 10;
  * The rows of a table that are in sight of its scroller or near it, in a table of rows of one height. All of them while
  * `all` holds.
  */
-export function useNearRows(scroller: RefObject<HTMLElement | null>, all: boolean): RowRange {
+export function useNearRows(scroller: RefObject<HTMLElement | null>, all: boolean): NearRows {
   const [range, setRange] = useState<RowRange>({ from: 0, to: 3 * PORTION });
   useLayoutEffect(() => {
     const element = scroller.current;
@@ -35,5 +42,14 @@ export function useNearRows(scroller: RefObject<HTMLElement | null>, all: boolea
       resized.disconnect();
     };
   }, [scroller, all]);
-  return all ? { from: 0, to: Infinity } : range;
+  const reveal = useCallback((row: number): void => {
+    const from = Math.max(0, Math.floor(row / PORTION) - 1) * PORTION;
+    flushSync(() =>
+      setRange(before => ({
+        from: Math.min(before.from, from),
+        to: Math.max(before.to, from + 3 * PORTION),
+      })),
+    );
+  }, []);
+  return { isNear: row => all || (row >= range.from && row < range.to), reveal };
 }
