@@ -2,6 +2,7 @@ import { ProblemList, type LocalProblem } from '../formats/problem';
 import { lastWords } from '../questions/last-words';
 import { calcReferences } from '../rules/calc';
 import type { Component } from '../rules/component';
+import { heardParts, isInherit } from '../rules/heard-parts';
 import { propertyNamed, shorthandOf } from '../rules/property-registry';
 import { slotsOf } from '../rules/slots';
 import { EVERYWHERE, NOWHERE, type Extent, type Extents } from '../space/extent';
@@ -131,16 +132,14 @@ function heardSlots(component: Component, part: string, property: string): { nam
   const slots = slotsOf(component);
   const heard: { name: string; where: Extent }[] = [];
   let open: Extent = allowed;
-  for (let here: string | undefined = part; here; here = component.anatomy.around.get(here)) {
+  for (const here of heardParts(component, part, property)) {
     let handedOn: Extent = NOWHERE;
     for (const name of [property, shorthandOf(property)]) {
       const slot = slots.get(`${here}.${name}`);
       if (!slot) continue;
       lastWords(component, slot).forEach((words, place) => {
-        const { value } = slot.speakers[place]!.setting;
         const where = extents.and(open, words);
-        const inherits = value.kind === 'literal' && value.css === 'inherit';
-        if (inherits) handedOn = extents.or(handedOn, where);
+        if (isInherit(slot.speakers[place]!.setting)) handedOn = extents.or(handedOn, where);
         else if (where !== NOWHERE) heard.push({ name: slot.name, where });
       });
       open = extents.minus(open, extents.union(lastWords(component, slot)));

@@ -1,7 +1,8 @@
 import { ProblemList, type LocalProblem } from '../formats/problem';
 import { calcReferences } from '../rules/calc';
 import type { Component } from '../rules/component';
-import { propertyNamed, shorthandOf } from '../rules/property-registry';
+import { heardParts } from '../rules/heard-parts';
+import { shorthandOf } from '../rules/property-registry';
 import { slotsOf, type Slot } from '../rules/slots';
 import { MAX_EXPANSION, MAX_REFERENCE_DEPTH } from '../rules/specimen';
 import { settingPointer } from './check-values';
@@ -70,16 +71,9 @@ function reachOf(
 /** The slots from which a property may have its value: its own, its shorthand's, those of the parts around. */
 function mayHear(component: Component, part: string, property: string): Slot[] {
   const slots = slotsOf(component);
-  const heard: Slot[] = [];
-  for (let here: string | undefined = part; here; here = component.anatomy.around.get(here)) {
-    const own = [property, shorthandOf(property)].flatMap(name => slots.get(`${here}.${name}`) ?? []);
-    heard.push(...own);
-    const inherits = own.some(({ speakers }) =>
-      speakers.some(({ setting: { value } }) => value.kind === 'literal' && value.css === 'inherit'),
-    );
-    if (!inherits && !propertyNamed(property)?.inherited) break;
-  }
-  return heard;
+  return heardParts(component, part, property).flatMap(here =>
+    [property, shorthandOf(property)].flatMap(name => slots.get(`${here}.${name}`) ?? []),
+  );
 }
 
 /** All slots, each after those it refers to as far as there is no circle; without recursion, since chains may be long. */

@@ -1,6 +1,7 @@
 import type { Part } from '../anatomy/anatomy';
 import { calcReferences, calcText, type Calc } from '../rules/calc';
 import type { Component, Setting } from '../rules/component';
+import { heardParts, isInherit, namesOf } from '../rules/heard-parts';
 import { propertyNamed } from '../rules/property-registry';
 import { valueKind } from '../rules/value-kinds';
 import type { TokenSet } from '../tokens/token-set';
@@ -55,7 +56,7 @@ function calculation(calc: Calc, { component, prefix, tokens }: DeclarationConte
   const text = calcText(calc, node => {
     if (node.kind === 'token') return `var(${tokenProperty(prefix, tokens.byKey.get(node.key)!.path)})`;
     const initial = propertyNamed(node.property)?.initial ?? '0px';
-    return fallbackParts(component, node.part, node.property).reduceRight(
+    return heardParts(component, node.part, node.property).reduceRight(
       (otherwise, part) => `var(${privateProperty(part, node.property)}, ${otherwise})`,
       initial,
     );
@@ -66,28 +67,6 @@ function calculation(calc: Calc, { component, prefix, tokens }: DeclarationConte
 /** The private custom property, on the root, through which `@part.property` is read. */
 export const privateProperty = (part: string, property: string): string => `--_${part}-${property}`;
 
-/** The part itself and, where its property may be inherited, the parts around it, from the inside out. */
-function fallbackParts(component: Component, part: string, property: string): string[] {
-  const { around } = component.anatomy;
-  const parts = [part];
-  const inherits = (name: string): boolean =>
-    propertyNamed(property)?.inherited === true ||
-    component.rules.some(rule =>
-      rule.settings.some(
-        setting => setting.part === name && isInherit(setting) && namesOf(setting).includes(property),
-      ),
-    );
-  for (let here = part; inherits(here) && around.has(here);) {
-    here = around.get(here)!;
-    parts.push(here);
-  }
-  return parts;
-}
-
-const isInherit = ({ value }: Setting): boolean => value.kind === 'literal' && value.css === 'inherit';
-
-const namesOf = ({ property }: Setting): readonly string[] => [property.name, ...property.longhands];
-
 /** Which properties some calculation may ask for, as `part.property`. */
 export function referredProperties(component: Component): Set<string> {
   const referred = new Set<string>();
@@ -95,7 +74,7 @@ export function referredProperties(component: Component): Set<string> {
     for (const { value } of rule.settings) {
       if (value.kind !== 'calc') continue;
       for (const { part, property } of calcReferences(value.calc).properties)
-        for (const each of fallbackParts(component, part, property)) referred.add(`${each}.${property}`);
+        for (const each of heardParts(component, part, property)) referred.add(`${each}.${property}`);
     }
   }
   return referred;
