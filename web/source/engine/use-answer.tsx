@@ -1,4 +1,4 @@
-import { createContext, use, useEffect, useId, useState, type ReactNode } from 'react';
+import { createContext, use, useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import type { Documents } from '@periwinkle/core/formats/document-kinds';
 import type { Progress } from '@periwinkle/core/questions/rules-report';
 import { EngineClient } from './engine-client';
@@ -54,15 +54,18 @@ export function useAnswer<Name extends QuestionName>(
   const [failed, setFailed] = useState<Error | null>(null);
   const [stopped, setStopped] = useState(false);
   const [attempt, setAttempt] = useState(0);
+  /** The same as `stopped`, at once: what the worker has told before it hears of the stop is still on its way. */
+  const halted = useRef(false);
   useEffect(() => {
     if (!client) return;
     let current = true;
+    halted.current = false;
     setStopped(false);
     setFailed(null);
     const since = performance.now();
     client
       .ask(name, JSON.parse(question) as Questions[Name]['asks'], documents, asker, next => {
-        if (current && performance.now() - since > PATIENCE_MS) setProgress(next);
+        if (current && !halted.current && performance.now() - since > PATIENCE_MS) setProgress(next);
       })
       .then(result => {
         if (!current) return;
@@ -84,6 +87,7 @@ export function useAnswer<Name extends QuestionName>(
     // It may have been found in the moment of stopping.
     stopped: stopped && !upToDate,
     stop: () => {
+      halted.current = true;
       setProgress(null);
       setStopped(true);
       client?.stop(asker);
