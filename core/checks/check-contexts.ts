@@ -9,9 +9,12 @@ export function contextProblems(system: System): Problem[] {
   if (tokens.contextCount() <= MAX_TOGETHER) return [];
   const graph = usedVariables(system, tokens.everyContext());
   const { byKey } = tokens.usual();
+  const told = new Set<string>();
   return dependences(tokens, graph, system.prefix).flatMap(({ variable, differsBy, tooMany }) => {
     const token = byKey.get(variable.key);
-    if (!tooMany || !token || variable.member !== null) return [];
+    // Several members of a composite token may be in use.
+    if (!tooMany || !token || told.has(token.key)) return [];
+    told.add(token.key);
     const list = new ProblemList();
     list.error(
       token.origin.pointer,

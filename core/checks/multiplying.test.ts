@@ -135,6 +135,19 @@ describe('a token that twenty modifiers declare', () => {
     expect(css).toContain('[data-m19="on"]');
   });
 
+  test('is an error too where only members of a composite are used, once', () => {
+    const edge = (width: number): object => ({
+      edge: { $type: 'border', $value: { color: '{ink}', width: px(width), style: 'solid' } },
+    });
+    const modifiers = Object.fromEntries(
+      names.map((name, index) => [name, { default: 'off', contexts: { off: [], on: [edge(index + 2)] } }]),
+    );
+    const ink = { $type: 'color', $value: { colorSpace: 'srgb', components: [0, 0, 0] } };
+    const rule = { id: 'a', when: {}, set: { frame: { border: '{edge}' } } };
+    const documents = systemWith({ ink, ...edge(1) }, [rule], { resolver: { ...resolver, modifiers } });
+    expect(told(documents)).toEqual(['/edge too-many-contexts']);
+  });
+
   test('is none where nobody uses it', () => {
     expect(told(systemWith(tokens, [], { resolver }))).toEqual([]);
   });

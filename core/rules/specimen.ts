@@ -1,5 +1,6 @@
 import { calcText, type Calc } from './calc';
 import type { Component } from './component';
+import { isInherit } from './heard-parts';
 import { propertyNamed, shorthandOf, type Property } from './property-registry';
 import type { Outcome, Surroundings } from './resolve';
 import { quantityText, readQuantity, settledMember, settledText, settledToken } from './settled-value';
@@ -46,7 +47,6 @@ export class Specimen {
   /** Empty where there is nothing to show. */
   private settledOrNone({ part, property }: Slot, value: Value): string {
     this.put = 0;
-    this.depth = 0;
     try {
       return this.settled(part, property, value);
     } catch (error) {
@@ -96,10 +96,9 @@ export class Specimen {
     const inherited = propertyNamed(name)?.inherited === true;
     for (let here: string | undefined = part; here; here = this.component.anatomy.around.get(here)) {
       const own = [name, shorthandOf(name)].find(each => this.trails.has(`${here}.${each}`));
-      const value = own && this.trails.get(`${here}.${own}`)!.at(-1)!.setting.value;
-      if (value && !(value.kind === 'literal' && value.css === 'inherit'))
-        return { part: here, name: own, value };
-      if (!value && !inherited) return null;
+      const setting = own && this.trails.get(`${here}.${own}`)!.at(-1)!.setting;
+      if (setting && !isInherit(setting)) return { part: here, name: own, value: setting.value };
+      if (!setting && !inherited) return null;
     }
     return null;
   }
