@@ -7,9 +7,12 @@ import tseslint from 'typescript-eslint';
  */
 const CORE_LAYERS = [
   ['formats'],
-  ['tokens', 'space', 'anatomy'],
-  ['rules', 'covering'],
-  ['plates', 'questions', 'guide'],
+  ['tokens', 'space'],
+  ['values'],
+  ['anatomy'],
+  ['components', 'covering'],
+  ['resolution'],
+  ['editing', 'plates', 'questions', 'guide'],
   ['emit'],
   ['checks'],
 ];

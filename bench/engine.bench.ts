@@ -8,17 +8,21 @@ import { applyPatch } from '@periwinkle/core/formats/patch';
 import { contestedWhere, contests } from '@periwinkle/core/questions/contested';
 import { deadRules } from '@periwinkle/core/questions/dead';
 import { tokenReach } from '@periwinkle/core/questions/token-reach';
-import { compileComponent, type Component } from '@periwinkle/core/rules/component';
-import { compileSystem, type System } from '@periwinkle/core/rules/system';
+import type { Component } from '@periwinkle/core/components/component';
+import { compileComponent } from '@periwinkle/core/components/compile-component';
+import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { everyCombination, holdsIn, isAllowed } from '@periwinkle/core/test/naive';
 import { generatedComponent, generatedSystem, median, timed } from './support/generated';
 
 const ROUNDS = 15;
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
-/** Everything anew each time: documents are copied, so that nothing is remembered. */
+let times = 0;
+
+/** Everything anew each time: documents are copied and have an axis of another title, so that nothing is remembered. */
 function answer(document: ComponentDocument): Component {
-  const fresh = structuredClone(document);
+  const [first, ...others] = structuredClone(document.axes!);
+  const fresh = { ...structuredClone(document), axes: [{ ...first!, title: `Time ${++times}` }, ...others] };
   const { system, problems } = checkSystem(generatedSystem([fresh]));
   const error = problems.find(problem => problem.severity === 'error');
   if (error) throw new Error(`A generated component is wrong: ${error.message}`);
@@ -108,7 +112,7 @@ for (const { words, times, inWords, document } of documents) {
         return timed(() => {
           const { document } = applyPatch(documents.get(file), [{ op: 'replace', path, value }]);
           documents = new Map(documents).set(file, document);
-          system = compileSystem(documents, system);
+          system = compileSystem(documents);
           ask(key);
         });
       }),

@@ -5,6 +5,7 @@
  */
 import type { WebDriver } from 'selenium-webdriver';
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
+import { namesOf } from '@periwinkle/core/emit/names';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
 import { fieldHtml } from '@periwinkle/core/emit/html';
 import { tokensCssText } from '@periwinkle/core/emit/outputs';
@@ -31,14 +32,12 @@ function barePage(): { html: string; css: string[] } {
   const component = system.components[0]!;
   const grid = plateGrid(component, { ...arrangementOf(component, null), ...LAYOUT });
   const cells = grid.cells.flat().filter(cell => cell.never === null);
-  const held = stylesheetText(
-    componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: HELD }),
-  );
+  const held = stylesheetText(componentStylesheet({ system, component, scheme: HELD }));
   const fields = cells.map((cell, index) =>
     fieldHtml(
       fieldTree({
         component,
-        prefix: system.prefix,
+        names: namesOf(system).component(component.id),
         icons: system.icons,
         sample: sampleNamed(component, null),
         combination: cell.combination,

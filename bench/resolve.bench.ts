@@ -1,12 +1,13 @@
 /** Resolving a plate of 648 specimens with trails, against the browser's style and layout of as many bare fields, in one run. */
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
+import { namesOf } from '@periwinkle/core/emit/names';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
 import { fieldHtml } from '@periwinkle/core/emit/html';
 import { tokensCssText } from '@periwinkle/core/emit/outputs';
 import { HELD } from '@periwinkle/core/emit/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
 import { arrangementOf, plateGrid } from '@periwinkle/core/plates/plate-grid';
-import { Resolver } from '@periwinkle/core/rules/resolve';
+import { Resolver } from '@periwinkle/core/resolution/resolve';
 import { openBrowser } from '../e2e/support/browser';
 import { demoSystem } from '../e2e/support/demo';
 import { median, timed } from './support/generated';
@@ -20,17 +21,12 @@ const grid = plateGrid(component, {
   down: ['size', 'appearance', 'leading', 'trailing'],
 });
 const cells = grid.cells.flat().filter(cell => cell.never === null);
-const held = componentStylesheet({
-  component,
-  prefix: system.prefix,
-  tokens: system.tokens.usual(),
-  scheme: HELD,
-});
+const held = componentStylesheet({ system, component, scheme: HELD });
 const fields = cells.map((cell, index) =>
   fieldHtml(
     fieldTree({
       component,
-      prefix: system.prefix,
+      names: namesOf(system).component(component.id),
       icons: system.icons,
       sample: component.samples[0],
       combination: cell.combination,

@@ -2,9 +2,9 @@
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { SHIPPED } from '@periwinkle/core/emit/selector-scheme';
 import { stylesheetText, type StyleBlock } from '@periwinkle/core/emit/stylesheet';
-import { lastWords } from '@periwinkle/core/questions/last-words';
-import { resolverFor } from '@periwinkle/core/rules/resolve';
-import { slotsOf } from '@periwinkle/core/rules/slots';
+import { heardAllowed } from '@periwinkle/core/resolution/reading';
+import { resolverFor } from '@periwinkle/core/resolution/resolve';
+import { slotsOf } from '@periwinkle/core/resolution/slots';
 import { NOWHERE } from '@periwinkle/core/space/extent';
 import { demoSystem } from '@periwinkle/core/test/demo';
 
@@ -14,12 +14,11 @@ const { space } = component;
 const say = (text: string): void => void process.stdout.write(text + '\n');
 
 const sheet = componentStylesheet({
+  system,
   component,
-  prefix: system.prefix,
-  tokens: system.tokens.usual(),
   scheme: SHIPPED,
 });
-const own = sheet.blocks.filter(block => !block.key.startsWith('reset'));
+const own = sheet.blocks.filter(block => !block.key.startsWith('reset') && block.within === undefined);
 const declarationsOf = (blocks: readonly StyleBlock[]): number =>
   blocks.reduce((sum, block) => sum + block.declarations.length, 0);
 const published = own.flatMap(block => block.declarations).filter(([name]) => name.startsWith('--_')).length;
@@ -52,8 +51,8 @@ for (const box of space.extents.boxesOf(space.allowed)) {
 
 // (b) Distinct triples of condition, property and value that can win somewhere.
 const triples = new Set<string>();
-for (const slot of slotsOf(component).values()) {
-  lastWords(component, slot).forEach((where, place) => {
+for (const slot of slotsOf(component).all) {
+  heardAllowed(component, slot).forEach((where, place) => {
     const { rule, setting } = slot.speakers[place]!;
     if (where !== NOWHERE)
       triples.add(`${rule.region.join()} ${setting.part}.${setting.property.name} ${setting.text}`);

@@ -1,4 +1,4 @@
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { run } from './source/periwinkle';
@@ -40,7 +40,7 @@ describe('check', () => {
     const plain = periwinkle('check', system());
     expect(plain.status).toBe(1);
     expect(plain.out).toMatch(
-      /^components\/text-field\.component\.json:\d+:\d+: error: There is no property “border-stile”.* Perhaps: border-style \(unknown-property\)$/m,
+      /^\/.*\/system\/components\/text-field\.component\.json:\d+:\d+: error: There is no property “border-stile”.* Perhaps: border-style \(unknown-property\)$/m,
     );
     const { problems } = periwinkle('check', system(), '--json').json() as {
       problems: { file: string; line: number; column: number; pointer: string }[];
@@ -69,9 +69,9 @@ describe('check', () => {
 describe('count', () => {
   test('component, condition and system', () => {
     expect(periwinkle('count', system(), '--json').json()).toEqual({
-      components: [{ id: 'text-field', combinations: '11880' }],
+      components: [{ id: 'text-field', combinations: '23760' }],
       contexts: 2,
-      total: '23760',
+      total: '47520',
     });
     const when = (condition: string): string =>
       (
@@ -79,8 +79,8 @@ describe('count', () => {
           components: { combinations: string }[];
         }
       ).components[0]!.combinations;
-    expect(BigInt(when('size=large')) * 3n).toBe(11880n);
-    expect(BigInt(when('pointer=over')) + BigInt(when('pointer=away')) >= 11880n).toBe(true);
+    expect(BigInt(when('size=large')) * 3n).toBe(23760n);
+    expect(BigInt(when('pointer=over')) + BigInt(when('pointer=away')) >= 23760n).toBe(true);
     expect(when('availability=disabled,pointer=over')).toBe('0');
   });
 });
@@ -128,7 +128,11 @@ describe('resolve', () => {
 describe('tokens', () => {
   test('type, value and CSS by path, in a context', () => {
     const day = periwinkle('tokens', system(), '--json').json() as Record<string, unknown>;
-    expect(day['field.icon']).toEqual({ type: 'dimension', value: { value: 16, unit: 'px' }, css: '16px' });
+    expect(day['field.icon']).toEqual({
+      type: 'dimension',
+      value: { value: 1, unit: 'rem' },
+      css: '1rem',
+    });
     expect(day['raw.type.weight.strong']).toEqual({ type: 'fontWeight', value: 600, css: '600' });
     const night = periwinkle('tokens', system(), '--context', 'theme=night', '--json').json() as Record<
       string,
@@ -144,7 +148,12 @@ describe('build', () => {
     const twice = join(folder, 'twice');
     expect(periwinkle('build', system(), '--out', once).status).toBe(0);
     expect(periwinkle('build', system(), '--out', twice).status).toBe(0);
-    for (const file of ['tokens.css', 'text-field.css', 'text-field.html']) {
+    for (const file of [
+      'css/tokens.css',
+      'css/layered/text-field.css',
+      'html/text-field.html',
+      'README.md',
+    ]) {
       expect(readFileSync(join(once, file), 'utf8')).toBe(readFileSync(join(twice, file), 'utf8'));
     }
     edit(FIELD, '{color.line.over}', '{color.line.ovr}');
@@ -181,5 +190,79 @@ describe('wrong use ends with status 2 and one line that helps', () => {
     const { status, err, out } = periwinkle(...args);
     expect({ status, out }).toEqual({ status: 2, out: '' });
     expect(err).toMatch(message);
+  });
+});
+
+describe('folders as people have them', () => {
+  const codes = (): string[] =>
+    (
+      periwinkle('check', system(), '--json').json() as { problems: { file: string; code: string }[] }
+    ).problems.map(({ file, code }) => `${file} ${code}`);
+
+  test('links and misnamed files are told, other files are nobody’s business', () => {
+    symlinkSync(join(DEMO, FIELD), join(system(), 'components/linked.component.json'));
+    writeFileSync(join(system(), 'components/notes.json'), '{}');
+    writeFileSync(join(system(), 'tokens/day copy.tokens.json'), '{}');
+    writeFileSync(join(system(), 'stray.component.json'), '{}');
+    writeFileSync(join(system(), 'README.md'), 'ours');
+    writeFileSync(join(system(), 'icons/.keep'), '');
+    expect(codes()).toEqual([
+      'components/linked.component.json not-a-file',
+      'components/notes.json misnamed-file',
+      'stray.component.json misnamed-file',
+      'tokens/day copy.tokens.json misnamed-file',
+    ]);
+    expect(periwinkle('check', system()).status).toBe(0);
+  });
+
+  test('JSON nested thousands deep is told with its place', () => {
+    writeFileSync(join(system(), 'tokens/deep.tokens.json'), `${'{"a":'.repeat(6000)}1${'}'.repeat(6000)}`);
+    expect(codes()).toContain('tokens/deep.tokens.json too-deep');
+  });
+
+  test.each([
+    ['inside the system', () => join(system(), 'dist'), /lies inside the system/],
+    ['the system itself', () => system(), /lies inside the system/],
+    ['a file', () => join(system(), 'system.json'), /is a file/],
+    ['under a file', () => join(system(), 'system.json', 'dist'), /is a file/],
+  ])('an output folder that is %s is refused', (_, out, message) => {
+    const before = readdirSync(system(), { recursive: true });
+    const { status, err } = periwinkle('build', system(), '--out', out());
+    expect(status).toBe(2);
+    expect(err).toMatch(message);
+    expect(readdirSync(system(), { recursive: true })).toEqual(before);
+  });
+
+  test('cells that are a folder, or have values that are not there', () => {
+    const cells = join(folder, 'cells.json');
+    writeFileSync(cells, '[{ "size": "huge" }]');
+    const wrong = periwinkle('resolve', system(), '--component', 'text-field', '--cells', cells);
+    expect([wrong.status, wrong.err]).toEqual([
+      2,
+      expect.stringMatching(/entry 0 names “huge”, which is no value of size/),
+    ]);
+    const nowhere = periwinkle('resolve', system(), '--component', 'text-field', '--cells', folder);
+    expect([nowhere.status, nowhere.err]).toEqual([2, expect.stringMatching(/is a folder/)]);
+  });
+
+  test('what is no longer made is taken out of a folder that we made; what others put there stays', () => {
+    const out = join(folder, 'dist');
+    expect(periwinkle('build', system(), '--out', out).status).toBe(0);
+    writeFileSync(join(out, 'css/own.css'), 'a {}');
+    edit(FIELD, '"id": "text-field"', '"id": "line"');
+    const { status, err } = periwinkle('build', system(), '--out', out);
+    expect(status).toBe(0);
+    expect(err).toContain('css/text-field.css (taken out)');
+    const files = readdirSync(join(out, 'css')).sort();
+    expect(files).toEqual(['index.css', 'layered', 'line.css', 'own.css', 'tokens.css']);
+  });
+
+  test('contested --fail is for build servers', () => {
+    const args = ['contested', system(), '--component', 'text-field', '--fail'];
+    expect(periwinkle(...args).status).toBe(1);
+    expect(periwinkle(...args.slice(0, -1)).status).toBe(0);
+    edit(FIELD, /"rules": \[\s*\{\s*"id": "base"[\s\S]*?\n {2}\],\n/, '"rules": [],\n');
+    edit(FIELD, /"decisions": \[[\s\S]*?\n {2}\],\n/, '');
+    expect(periwinkle(...args).status).toBe(0);
   });
 });

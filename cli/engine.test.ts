@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import type { ComponentDocument, ConditionDocument } from '@periwinkle/core/formats/component-document';
-import { compileComponent } from '@periwinkle/core/rules/component';
+import { compileComponent } from '@periwinkle/core/components/compile-component';
 import { isAllowed, type Plain } from '@periwinkle/core/test/naive';
 import { NaiveAnswers } from '@periwinkle/core/test/naive-answers';
 import { randomSystem } from '@periwinkle/core/test/random-system';

@@ -1,12 +1,12 @@
 import { Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { partClass } from '@periwinkle/core/emit/class-names';
+import { namesOf } from '@periwinkle/core/emit/names';
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
 import { fieldHtml } from '@periwinkle/core/emit/html';
 import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
 import { HELD } from '@periwinkle/core/emit/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
-import { resolve } from '@periwinkle/core/rules/resolve';
+import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { demoSystem } from './support/demo';
@@ -47,7 +47,7 @@ function sampled(count: number, skip: (combination: Combination) => boolean = ()
   return found;
 }
 
-const classOf = (part: string): string => partClass(system.prefix, component, part);
+const classOf = (part: string): string => namesOf(system).component(component.id).part(part);
 const resolved = (combination: Combination, theme: string) =>
   resolve(component, combination, { tokens: system.tokens.in({ theme }), rootFontSize: system.rootFontSize });
 
@@ -66,7 +66,7 @@ const htmlOf = (combination: Combination, mode: 'held' | 'shipped', id: string):
   fieldHtml(
     fieldTree({
       component,
-      prefix: system.prefix,
+      names: namesOf(system).component(component.id),
       icons: system.icons,
       sample: component.samples[0],
       combination,
@@ -78,9 +78,7 @@ const htmlOf = (combination: Combination, mode: 'held' | 'shipped', id: string):
 test(
   'the held stylesheet shows 300 combinations as the core resolves them, in both themes',
   async () => {
-    const held = stylesheetText(
-      componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: HELD }),
-    );
+    const held = stylesheetText(componentStylesheet({ system, component, scheme: HELD }));
     const cells = sampled(300).flatMap(raw => THEMES.map(theme => ({ theme, ...resolved(raw, theme) })));
     const body = cells.map(
       (cell, index) =>
@@ -121,6 +119,7 @@ async function bringAbout(
      const flag = (element, name, on, value = '') => on ? element.setAttribute(name, value) : element.removeAttribute(name);
      flag(control, 'aria-invalid', raw.validity === 'invalid', 'true');
      flag(field, 'data-validity', raw.validity === 'valid', 'valid');
+     flag(control, 'required', raw.requirement === 'required');
      flag(control, 'disabled', raw.availability === 'disabled');
      flag(control, 'readonly', raw.availability === 'readonly');
      flag(field, 'aria-busy', raw.availability === 'busy', 'true');

@@ -1,6 +1,6 @@
 import type { WebDriver } from 'selenium-webdriver';
 import { tokensCssText } from '@periwinkle/core/emit/outputs';
-import { compileSystem } from '@periwinkle/core/rules/system';
+import { compileSystem } from '@periwinkle/core/components/system';
 import { openBrowser, type Browser } from './support/browser';
 import { TIMEOUT } from './support/patience';
 

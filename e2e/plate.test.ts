@@ -59,7 +59,7 @@ describe('selecting', () => {
       await selected(14);
       await eventually(
         driver,
-        `/^In large: this reaches 3,960 of 11,880 combinations/.test(document.querySelector('.scope').textContent)`,
+        `/^In large: this reaches 7,920 of 23,760 combinations/.test(document.querySelector('.scope').textContent)`,
       );
       await driver
         .actions({ async: true })
@@ -120,6 +120,22 @@ describe('laying out', () => {
     TIMEOUT,
   );
 });
+
+test(
+  'a plate of thousands of cells is laid out beside the page, and says what it has left off',
+  async () => {
+    const across = 'pointer,focus,content,validity,availability';
+    await driver.get(`${address}/quayside/text-field?across=${across}&down=size,appearance,leading,trailing`);
+    await eventually(driver, `document.querySelectorAll('[role=gridcell]').length > 3000`);
+    const caption = await driver.executeScript<string>(
+      `return document.querySelector('.caption').textContent`,
+    );
+    expect(caption).toMatch(/Left off, since a plate holds no more: trailing\./);
+    await (await find(driver, '[role=gridcell][data-row="0"][data-column="0"]')).click();
+    await selected(1);
+  },
+  TIMEOUT,
+);
 
 describe('writing', () => {
   test(

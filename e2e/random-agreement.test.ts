@@ -1,29 +1,32 @@
 import fc from 'fast-check';
 import type { WebDriver } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
-import { partClass } from '@periwinkle/core/emit/class-names';
+import { checkSystem } from '@periwinkle/core/checks/check-system';
+import type { System } from '@periwinkle/core/components/system';
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
 import { fieldHtml } from '@periwinkle/core/emit/html';
-import { tokensCssText } from '@periwinkle/core/emit/outputs';
+import { namesOf } from '@periwinkle/core/emit/names';
 import { HELD, HOST, PART, SHIPPED, type SelectorScheme } from '@periwinkle/core/emit/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
-import { resolve, type Resolution } from '@periwinkle/core/rules/resolve';
-import { compileSystem, type System } from '@periwinkle/core/rules/system';
+import { tokensStylesheet } from '@periwinkle/core/emit/tokens-css';
+import type { Resolution } from '@periwinkle/core/resolution/outcome';
+import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
 import { everyCombination } from '@periwinkle/core/test/naive';
-import { randomSystem } from '@periwinkle/core/test/random-system';
+import { LOOKS_SAMPLE, randomLooks } from '@periwinkle/core/test/random-looks';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { openBrowser, type Browser } from './support/browser';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { TIMEOUT } from './support/patience';
 
 /**
- * Random components with random limits, ladders, tokens in two contexts, composites, inheritance and calculations: what the
- * core says against what the browser computes, in every scheme of selectors.
+ * Random components that say everything that can be said of every property, with random limits, ladders and tokens in contexts
+ * that meet: what the core says against what the browser computes, in every scheme of selectors.
  */
 
-const MOST_A_SYSTEM = 20;
+const MOST_A_SYSTEM = 8;
+const CONTEXTS = ['day', 'night'].flatMap(theme => ['roomy', 'close'].map(density => ({ theme, density })));
 let browser: Browser;
 let driver: WebDriver & Driver;
 
@@ -37,39 +40,31 @@ afterAll(() => browser?.quit());
 
 interface Cell extends Resolution {
   readonly raw: Combination;
-  readonly theme: string;
+  readonly contexts: (typeof CONTEXTS)[number];
 }
 
-/** Systems with some of their raw combinations, in every context, so many combinations in all. */
-function* sampledSystems(seed: number, combinations: number): Generator<{ system: System; cells: Cell[] }> {
-  let left = combinations;
-  for (const { component: document, documents, contexts } of fc.sample(randomSystem, {
-    seed,
-    numRuns: 600,
-  })) {
+/** Systems with some of their raw combinations, each in some context, so many in all. */
+function* sampledSystems(seed: number, most: number): Generator<{ system: System; cells: Cell[] }> {
+  let left = most;
+  for (const { component: document, documents } of fc.sample(randomLooks, { seed, numRuns: 1000 })) {
     if (left <= 0) return;
-    const system = compileSystem(documents);
+    const { system, problems } = checkSystem(documents);
+    if (problems.some(problem => problem.severity === 'error')) continue;
     const component = system.components[0]!;
-    if (component.rules.length < 2 || component.problems.some(problem => problem.severity === 'error'))
-      continue;
     const all = everyCombination(document);
     const step = Math.max(1, Math.floor(all.length / MOST_A_SYSTEM));
     const chosen = all.filter((_, index) => index % step === 0).slice(0, Math.min(MOST_A_SYSTEM, left));
     left -= chosen.length;
     yield {
       system,
-      cells: chosen.flatMap(raw =>
-        Object.keys(contexts).map(theme => ({
-          raw,
-          theme,
-          ...resolve(component, raw, { tokens: system.tokens.in({ theme }), rootFontSize: 16 }),
-        })),
-      ),
+      cells: chosen.map((raw, index) => {
+        const contexts = CONTEXTS[index % CONTEXTS.length]!;
+        const context = { tokens: system.tokens.in(contexts), rootFontSize: 16 };
+        return { raw, contexts, ...resolve(component, raw, context) };
+      }),
     };
   }
 }
-
-const SAMPLE = { id: 'x', content: { label: 'Berth', value: 'North quay' } };
 
 /** How a field in a raw combination stands on the page, and where its states are forced. */
 interface Setting {
@@ -86,15 +81,23 @@ const SETTINGS: Readonly<Record<string, Setting>> = {
   part: { scheme: PART, shadow: true, combinationOf: cell => cell.raw },
 };
 
-/** Builds the page: each field under its theme; in a shadow tree, on a host with every axis as an attribute. */
+/**
+ * Builds the page: each field in its contexts, switched on elements inside one another; in a shadow tree, on a host with every
+ * axis as an attribute. Nothing is laid out, so that lengths are read as computed and not as used.
+ */
 const BUILD = `
   const [css, inner, fields, shadow] = arguments;
   document.adoptedStyleSheets = css.map(text => { const sheet = new CSSStyleSheet(); sheet.replaceSync(text); return sheet; });
   const own = inner.map(text => { const sheet = new CSSStyleSheet(); sheet.replaceSync(text); return sheet; });
   document.body.innerHTML = '';
-  fields.forEach(({ html, theme, attributes }, index) => {
+  document.body.style.display = 'none';
+  fields.forEach(({ html, contexts, attributes }, index) => {
+    const around = document.createElement('div');
     const outer = document.createElement('div');
-    outer.dataset.theme = theme;
+    const [first, second] = index % 2 === 0 ? [around, outer] : [outer, around];
+    first.dataset.theme = contexts.theme;
+    second.dataset.density = contexts.density;
+    around.append(outer);
     let place = outer;
     if (shadow) {
       const host = document.createElement('p-specimen');
@@ -109,51 +112,50 @@ const BUILD = `
     place.querySelectorAll('[class]').forEach(part =>
       part.setAttribute('part', part.className === 'p-specimen' ? 'root' : part.className.replace('p-specimen-', '')));
     (shadow ? outer.firstElementChild : outer).id = 'cell-' + index;
-    document.body.append(outer);
+    document.body.append(around);
   });`;
 
 async function build(system: System, cells: readonly Cell[], setting: Setting): Promise<void> {
   const component = system.components[0]!;
   const { scheme, shadow } = setting;
-  const sheet = componentStylesheet({ component, prefix: 'p', tokens: system.tokens.usual(), scheme });
-  const reset = componentStylesheet({ component, prefix: 'p', tokens: system.tokens.usual(), scheme: HOST });
-  const css = stylesheetText(sheet);
+  const names = namesOf(system).component(component.id);
+  const css = stylesheetText(componentStylesheet({ system, component, scheme }));
+  const reset = componentStylesheet({ system, component, scheme: HOST });
   const ground = stylesheetText({
     ...reset,
     blocks: reset.blocks.filter(block => block.key.startsWith('reset')),
   });
-  const inside = scheme === PART ? ground : css;
-  const tokens = tokensCssText(system);
+  const tokens = stylesheetText(tokensStylesheet(system));
   const fields = cells.map((cell, index) => ({
     html: fieldHtml(
       fieldTree({
         component,
-        prefix: 'p',
+        names,
         icons: system.icons,
-        sample: SAMPLE,
+        sample: LOOKS_SAMPLE,
         combination: setting.combinationOf(cell),
         mode: scheme === HELD ? 'held' : 'shipped',
         id: `f${index}`,
       }),
     ),
-    theme: cell.theme,
+    contexts: cell.contexts,
     attributes: cell.raw,
   }));
   await driver.executeScript(
     BUILD,
     shadow && scheme === HOST ? [tokens] : [tokens, css],
-    [inside],
+    [scheme === PART ? ground : css],
     fields,
     shadow,
   );
 }
 
-/** Pseudo-classes that a combination asks for on the element that bears the states, and on the control. */
-const FORCED: Readonly<Record<string, { bearer: string[]; control: string[] }>> = {
-  over: { bearer: ['hover'], control: [] },
-  down: { bearer: ['hover', 'active'], control: [] },
-  in: { bearer: ['focus-within'], control: [] },
-  keyboard: { bearer: ['focus-within'], control: ['focus-visible'] },
+/** Pseudo-classes that a combination asks for: on the host or the root, and on the control. */
+const FORCED: Readonly<Record<string, { root: string[]; control: string[] }>> = {
+  over: { root: ['hover'], control: ['hover'] },
+  down: { root: ['hover', 'active'], control: ['hover', 'active'] },
+  in: { root: ['focus-within'], control: [] },
+  keyboard: { root: ['focus-within'], control: ['focus-visible'] },
 };
 
 const command = (name: string, parameters: object): Promise<Record<string, never>> =>
@@ -165,77 +167,65 @@ async function force(cells: readonly Cell[], { scheme, shadow }: Setting): Promi
   const { root } = (await command('DOM.getDocument', { depth: 0 })) as unknown as {
     root: { nodeId: number };
   };
-  const nodeAt = async (selector: string): Promise<number> =>
-    ((await command('DOM.querySelector', { nodeId: root.nodeId, selector })) as unknown as { nodeId: number })
-      .nodeId;
+  const forceOn = async (selector: string, forcedPseudoClasses: string[]): Promise<void> => {
+    if (forcedPseudoClasses.length === 0) return;
+    const found = await command('DOM.querySelector', { nodeId: root.nodeId, selector });
+    const { nodeId } = found as unknown as { nodeId: number };
+    await command('CSS.forcePseudoState', { nodeId, forcedPseudoClasses });
+  };
   for (const [index, { raw }] of cells.entries()) {
     const wanted = [raw['pointer'], raw['focus']].flatMap(value => FORCED[value ?? ''] ?? []);
-    const bearer = wanted.flatMap(each => each.bearer);
-    const control = wanted.flatMap(each => each.control);
-    const at = shadow ? `#cell-${index}` : `#cell-${index} > .p-specimen`;
-    if (bearer.length > 0)
-      await command('CSS.forcePseudoState', { nodeId: await nodeAt(at), forcedPseudoClasses: bearer });
-    if (control.length > 0 && !shadow)
-      await command('CSS.forcePseudoState', {
-        nodeId: await nodeAt(`#cell-${index} .p-specimen-control`),
-        forcedPseudoClasses: control,
-      });
+    await forceOn(
+      shadow ? `#cell-${index}` : `#cell-${index} > .p-specimen`,
+      wanted.flatMap(each => each.root),
+    );
+    if (!shadow)
+      await forceOn(
+        `#cell-${index} .p-specimen-control`,
+        wanted.flatMap(each => each.control),
+      );
   }
 }
 
-/** A box is never drawn lower than its own border, so of a small height the browser tells something else. */
-const isSquashed = (property: string, value: string): boolean =>
-  property === 'height' && parseFloat(value) < 20;
-
-/** What can be compared: without what depends on the page around. */
-const told = ({ parts }: Resolution): Resolution['parts'] =>
-  Object.fromEntries(
-    Object.entries(parts).map(([part, outcomes]) => [
-      part,
-      Object.fromEntries(
-        Object.entries(outcomes).filter(
-          ([property, { value }]) => value !== '' && value !== 'inherit' && !isSquashed(property, value),
-        ),
-      ),
-    ]),
-  );
+const TOTAL = { values: 0 };
 
 test.each([
-  ['held', 1000],
-  ['shipped', 1000],
-  ['host', 300],
-  ['part', 300],
+  ['held', 700],
+  ['shipped', 700],
+  ['host', 200],
+  ['part', 200],
 ] as const)(
-  'stylesheet %s: %d combinations of random components, in all contexts',
+  'stylesheet %s: %d combinations of random components, in contexts that meet',
   async (name, combinations) => {
     const setting = SETTINGS[name]!;
     await driver.get('about:blank');
-    let compared = 0;
     const lines: string[] = [];
     for (const { system, cells } of sampledSystems(freshSeed(`${name} in the browser`), combinations)) {
       const component = system.components[0]!;
+      const names = namesOf(system).component(component.id);
       await build(system, cells, setting);
       await force(cells, setting);
-      const wanted = cells.map(cell => wantedFrom(told(cell), part => partClass('p', component, part)));
+      const wanted = cells.map(cell => wantedFrom(cell.parts, names.part));
       const styles = await driver.executeScript<Styles[]>(
         `const read = new Function(${JSON.stringify(READ_STYLES)});
          return arguments[0].map((wanted, index) => read(document.getElementById('cell-' + index), wanted))`,
         wanted,
       );
       cells.forEach((cell, index) => {
-        const found = differences(told(cell), styles[index]!);
-        compared += found.compared;
+        const found = differences(cell.parts, styles[index]!);
+        TOTAL.values += found.compared;
         lines.push(
           ...found.lines.map(
             line =>
-              `${line} in ${cell.theme} ${JSON.stringify(cell.raw)} of ${JSON.stringify(component.document.rules)} ${JSON.stringify(component.document.limits)}`,
+              `${line} in ${JSON.stringify(cell.contexts)} ${JSON.stringify(cell.raw)} of ${JSON.stringify(component.document.rules)} ${JSON.stringify(component.document.limits)}`,
           ),
         );
       });
       if (lines.length > 0) break;
     }
     expect(lines.slice(0, 3)).toEqual([]);
-    expect(compared).toBeGreaterThan(combinations);
   },
   TIMEOUT,
 );
+
+test('that were 20,000 values or more', () => expect(TOTAL.values).toBeGreaterThanOrEqual(20_000));

@@ -49,7 +49,7 @@ test(
     expect(names.every(name => !/not pointed at/.test(name))).toBe(true);
     const sentence = await (await find(driver, '.scope')).getText();
     expect(sentence).toContain('pointed at');
-    expect(sentence).toContain(`this reaches ${combinations} of 11,880`);
+    expect(sentence).toContain(`this reaches ${combinations} of 23,760`);
     const shown = await driver.executeScript<boolean>(
       `const row = document.querySelector('[data-property="frame.background-color"]').getBoundingClientRect();
        const ledger = document.querySelector('.ledger-scroll').getBoundingClientRect();

@@ -45,7 +45,7 @@ test(
     await (await named(driver, 'nav.book a', 'Outputs')).click();
     await (await named(driver, 'button', 'Download tide-tables-buoys.zip')).click();
     const files = await downloadedZip(driver, browser.downloads);
-    expect(files['field.css']).toMatch(/:hover[^{]*\{\n\s+border-color: var\(--tide-color-wrong\);/);
+    expect(files['css/field.css']).toMatch(/:hover[^{}]*\{\n\s+border-color: var\(--tide-color-wrong\);/);
 
     const own = Object.entries(files).filter(([path]) => path.startsWith('tide-tables-buoys/'));
     await driver.get(address);

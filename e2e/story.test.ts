@@ -73,7 +73,7 @@ test(
     await (await named(driver, 'nav.book a', 'Guide')).click();
     await (await named(driver, '.choices button', 'Stylesheet')).click();
     const shown = await (await find(driver, '.code')).getText();
-    expect(shown).toMatch(/:hover[^{]*\{\n\s+border-color: var\(--qs-color-line-right\);/);
+    expect(shown).toMatch(/:hover[^{}]*\{\n\s+border-color: var\(--qs-color-line-right\);/);
     const inGuide = await driver.executeScript<string>(
       `const row = [...document.querySelectorAll('.situation')].find(each => each.textContent.includes('Pointed at'));
        return getComputedStyle(row.querySelector('.specimen').shadowRoot.querySelector('.qs-text-field-frame')).borderTopColor`,
@@ -87,9 +87,11 @@ test(
     await driver.get(`${address}/quayside/outputs`);
     await (await named(driver, 'button', 'Download quayside.zip')).click();
     const files = await downloadedZip(driver, browser.downloads);
-    expect(files['text-field.css']).toMatch(/:hover[^{]*\{\n\s+border-color: var\(--qs-color-line-right\);/);
-    expect(files['tokens.css']).toContain('--qs-color-line-right');
-    expect(files['text-field.html']).toContain('<link rel="stylesheet" href="text-field.css">');
+    expect(files['css/text-field.css']).toMatch(
+      /:hover[^{}]*\{\n\s+border-color: var\(--qs-color-line-right\);/,
+    );
+    expect(files['css/tokens.css']).toContain('--qs-color-line-right');
+    expect(files['html/text-field.html']).toContain('<link rel="stylesheet" href="../css/text-field.css">');
     expect(files['quayside/components/text-field.component.json']).toContain(
       '"border-color": "{color.line.right}"',
     );
@@ -166,7 +168,9 @@ test(
     await pressUntil(driver, Key.TAB, /^Download quayside\.zip$/);
     await press(driver, Key.ENTER);
     const files = await downloadedZip(driver, browser.downloads);
-    expect(files['text-field.css']).toMatch(/:hover[^{]*\{\n\s+border-color: var\(--qs-color-line-right\);/);
+    expect(files['css/text-field.css']).toMatch(
+      /:hover[^{}]*\{\n\s+border-color: var\(--qs-color-line-right\);/,
+    );
   },
   TIMEOUT,
 );

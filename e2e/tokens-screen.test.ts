@@ -33,7 +33,7 @@ test(
     await write('color.line.over', 3, '#c0ffee');
     await find(driver, '.reach-strip .specimen');
     expect(await (await find(driver, '.reach-strip')).getText()).toMatch(
-      /reaches 1 field, 1 rule, 972 combinations/,
+      /reaches 1 field, 1 rule, 1,944 combinations/,
     );
     expect(await stripBorder()).toBe('rgb(192, 255, 238)');
     const input = await find(driver, '.editor input');

@@ -25,6 +25,15 @@ const node = {
 if (wanted('cli')) {
   await build({
     ...node,
+    // One file with all it needs starts several times faster than a tree of packages.
+    packages: 'bundle',
+    minify: true,
+    // The form in which its tables are part of the code.
+    alias: { 'css-tree': 'css-tree/dist/csstree.esm' },
+    mainFields: ['module', 'main'],
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
     entryPoints: { periwinkle: 'cli/source/main.ts' },
     outdir: 'cli/dist',
     outExtension: { '.js': '.mjs' },

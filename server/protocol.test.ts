@@ -63,6 +63,31 @@ const ruleText = async (): Promise<unknown> => {
   ];
 };
 
+describe('the order of names that look like numbers', () => {
+  test('survives importing, storing, an edit, its undo and the whole system', async () => {
+    const tokens = (fifty: number): string =>
+      `{"slate":{"900":{"$value":1},"50":{"$value":${fifty}},"$type":"number"},"2":{"$type":"number","x":{"$value":3}}}`;
+    const manifest = '{"format":"periwinkle-system/1","id":"ordered","title":"Ordered","prefix":"o"}';
+    const made = await call(
+      'POST',
+      '/api/systems',
+      `{"documents":{"system.json":${manifest},"tokens/a.tokens.json":${tokens(2)}}}`,
+      { 'Content-Type': 'application/json' },
+    );
+    expect(made.status).toBe(201);
+    const path = '/api/systems/ordered/documents/tokens/a.tokens.json';
+    const stored = async (): Promise<string> =>
+      (await (await fetch(server.url + path)).text()).replace(/\s+/g, '');
+    expect(await stored()).toBe(tokens(2));
+    expect((await patch(path, [{ op: 'replace', path: '/slate/50/$value', value: 7 }])).status).toBe(200);
+    expect(await stored()).toBe(tokens(7));
+    expect((await call('POST', '/api/systems/ordered/undo')).status).toBe(200);
+    expect(await stored()).toBe(tokens(2));
+    const whole = await (await fetch(`${server.url}/api/systems/ordered`)).text();
+    expect(whole).toContain(tokens(2));
+  });
+});
+
 describe('editing', () => {
   test('an edit is stored with a new revision, and undone and redone from the stored history', async () => {
     const before = await ruleText();

@@ -2,7 +2,7 @@ import { ProblemList } from '@periwinkle/core/formats/problem';
 import { readCondition } from '@periwinkle/core/space/condition';
 import type { Box } from '@periwinkle/core/space/box';
 import type { Space } from '@periwinkle/core/space/space';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { UsageError } from './load';
 
 /** Reads `theme=night,density=compact`. Throws `UsageError`. */

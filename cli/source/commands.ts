@@ -1,18 +1,22 @@
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
 import { isObject } from '@periwinkle/core/formats/json';
+import { oneOf } from '@periwinkle/core/formats/problem';
+import { nearest } from '@periwinkle/core/formats/suggest';
 import { readJson } from '@periwinkle/core/formats/read-json';
 import { coveringSet } from '@periwinkle/core/covering/covering-set';
 import { outputFiles } from '@periwinkle/core/emit/outputs';
 import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
-import { resolve } from '@periwinkle/core/rules/resolve';
-import type { System } from '@periwinkle/core/rules/system';
-import { ContextError, type ContextInput } from '@periwinkle/core/tokens/resolver';
+import { resolve } from '@periwinkle/core/resolution/resolve';
+import type { System } from '@periwinkle/core/components/system';
+import { ContextError, type ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { conditionWords, writeExact } from '@periwinkle/core/space/condition';
+import type { Axis } from '@periwinkle/core/space/axis';
 import type { Combination } from '@periwinkle/core/space/space';
 import { readContext, readWhen } from './arguments';
 import { chosenComponent, load, UsageError, type PlacedProblem } from './load';
+import { checkOut, writeOutput } from './write-output';
 
 /** Where a command writes; the program passes the process's own streams. */
 export interface Output {
@@ -25,15 +29,19 @@ export type Status = 0 | 1 | 2;
 
 const json = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`;
 
-function problemLine({ file, line, column, severity, message, suggestion, code }: PlacedProblem): string {
+/** A problem as editors and build servers read it: the file as seen from where one stands. */
+function problemLine(
+  { file, line, column, severity, message, suggestion, code }: PlacedProblem,
+  folder: string,
+): string {
   const hint = suggestion === undefined ? '' : ` Perhaps: ${suggestion}`;
-  return `${file}:${line}:${column}: ${severity}: ${message}${hint} (${code})\n`;
+  return `${join(folder, file)}:${line}:${column}: ${severity}: ${message}${hint} (${code})\n`;
 }
 
 /** Writes errors to standard error, and gives the status that says whether there were any. */
-function report(problems: readonly PlacedProblem[], output: Output): Status {
+function report(problems: readonly PlacedProblem[], folder: string, output: Output): Status {
   const errors = problems.filter(problem => problem.severity === 'error');
-  errors.forEach(problem => output.err(problemLine(problem)));
+  errors.forEach(problem => output.err(problemLine(problem, folder)));
   return errors.length > 0 ? 1 : 0;
 }
 
@@ -52,7 +60,7 @@ export function check(folder: string, options: { json?: boolean }, output: Outpu
     }));
     output.out(json({ problems: rows }));
   } else {
-    problems.forEach(problem => output.out(problemLine(problem)));
+    problems.forEach(problem => output.out(problemLine(problem, folder)));
     if (problems.length === 0) output.out('Everything holds.\n');
   }
   return problems.some(problem => problem.severity === 'error') ? 1 : 0;
@@ -79,7 +87,7 @@ export function count(
     for (const row of rows) output.out(`${row.id}\t${row.combinations}\n`);
     output.out(`${total} in ${contexts} ${contexts === 1 ? 'context' : 'contexts'}\n`);
   }
-  return report(problems, output);
+  return report(problems, folder, output);
 }
 
 export function resolveCells(
@@ -90,17 +98,15 @@ export function resolveCells(
   const { system, problems } = load(folder);
   const component = chosenComponent(system, options.component);
   const tokens = tokensIn(system, readContext(options.context));
-  const cells = readCells(
-    options.cells,
-    component.space.axes.map(axis => axis.id),
-  );
+  const cells = readCells(options.cells, component.space.axes);
   const around = { tokens, rootFontSize: system.rootFontSize };
   output.out(json(cells.map(cell => resolve(component, cell, around))));
-  return report(problems, output);
+  return report(problems, folder, output);
 }
 
-function readCells(file: string, axes: readonly string[]): Combination[] {
+function readCells(file: string, axes: readonly Axis[]): Combination[] {
   if (!existsSync(file)) throw new UsageError(`--cells: “${file}” does not exist.`);
+  if (!statSync(file).isFile()) throw new UsageError(`--cells: “${file}” is a folder; name a JSON file.`);
   const read = readJson(readFileSync(file, 'utf8'));
   if (!read.ok) throw new UsageError(`--cells: ${read.problem.message}`);
   if (!Array.isArray(read.value))
@@ -109,9 +115,15 @@ function readCells(file: string, axes: readonly string[]): Combination[] {
     if (!isObject(cell) || Object.values(cell).some(value => typeof value !== 'string')) {
       throw new UsageError(`--cells: entry ${index} must map axes to values.`);
     }
-    const unknown = Object.keys(cell).find(axis => !axes.includes(axis));
-    if (unknown !== undefined)
-      throw new UsageError(`--cells: entry ${index} names the unknown axis “${unknown}”.`);
+    for (const [id, value] of Object.entries(cell as Combination)) {
+      const axis = axes.find(each => each.id === id);
+      const names = axis ? [...axis.indexOf.keys()] : axes.map(each => each.id);
+      if (axis?.indexOf.has(value)) continue;
+      const what = axis ? `“${value}”, which is no value of ${id}` : `the unknown axis “${id}”`;
+      const near = nearest(axis ? value : id, names);
+      const hint = near ? `did you mean ${near}?` : `there is ${oneOf(names, 12)}.`;
+      throw new UsageError(`--cells: entry ${index} names ${what}; ${hint}`);
+    }
     return cell as Combination;
   });
 }
@@ -128,20 +140,20 @@ export function tokens(
   );
   if (options.json) output.out(json(Object.fromEntries(rows)));
   else for (const [path, row] of rows) output.out(`${path}\t${row.type}\t${row.css}\n`);
-  return report(problems, output);
+  return report(problems, folder, output);
 }
 
 /** Lists the contests that nobody has decided, with their regions as conditions. */
 export function contested(
   folder: string,
-  options: { component: string; json?: boolean },
+  options: { component: string; fail?: boolean; json?: boolean },
   output: Output,
 ): Status {
   const { system, problems } = load(folder);
   const component = chosenComponent(system, options.component);
   const { space } = component;
   const rows = openContests(component).map(contest => ({
-    property: contest.property,
+    property: contest.slot.name,
     rules: [contest.earlier.id, contest.later.id],
     winner: contest.later.id,
     regions: space.readable(contestedWhere(component, contest)),
@@ -158,7 +170,8 @@ export function contested(
     }
     if (rows.length === 0) output.out('Nothing is contested.\n');
   }
-  return report(problems, output);
+  const status = report(problems, folder, output);
+  return options.fail && rows.length > 0 ? 1 : status;
 }
 
 /** Prints few combinations that show every pair or triple of values, and with `situations` every situation too. */
@@ -183,7 +196,7 @@ export function cover(
           .map(pair => pair.join('='))
           .join(',')}\n`,
       );
-  return report(problems, output);
+  return report(problems, folder, output);
 }
 
 function tokensIn(system: System, input: ContextInput): TokenSet {
@@ -198,22 +211,23 @@ function tokensIn(system: System, input: ContextInput): TokenSet {
 }
 
 /** Writes the outputs. Nothing is written while the system has errors: half-right files would be shipped. */
-export function build(folder: string, options: { out: string; component?: string }, output: Output): Status {
-  const { system, problems } = load(folder);
-  const status = report(problems, output);
+export function build(
+  folder: string,
+  options: { out: string; component?: string; host?: boolean },
+  output: Output,
+): Status {
+  const loaded = load(folder);
+  checkOut(options.out, folder);
+  const { system, problems } = loaded;
+  const status = report(problems, folder, output);
   const components =
     options.component === undefined ? undefined : [chosenComponent(system, options.component)];
   if (status !== 0) {
     output.err('Nothing was written: mend these first.\n');
     return status;
   }
-  for (const { path, text } of outputFiles(system, components)) {
-    const file = join(options.out, path);
-    mkdirSync(dirname(file), { recursive: true });
-    // Whoever reads while we write sees the old file or the new one, never half of one.
-    writeFileSync(`${file}.part`, text);
-    renameSync(`${file}.part`, file);
-    output.err(`${file}\n`);
-  }
+  writeOutput(options.out, outputFiles(system, components, { host: options.host }), (file, removed) =>
+    output.err(`${file}${removed ? ' (taken out)' : ''}\n`),
+  );
   return 0;
 }

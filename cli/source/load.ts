@@ -1,6 +1,6 @@
 import { checkSystem } from '@periwinkle/core/checks/check-system';
-import { componentNamed, type System } from '@periwinkle/core/rules/system';
-import type { Component } from '@periwinkle/core/rules/component';
+import { componentNamed, type System } from '@periwinkle/core/components/system';
+import type { Component } from '@periwinkle/core/components/component';
 import type { Problem } from '@periwinkle/core/formats/problem';
 import { oneOf } from '@periwinkle/core/formats/problem';
 import { nearest } from '@periwinkle/core/formats/suggest';

@@ -56,11 +56,13 @@ export function run(args: readonly string[], output: Output): Status {
     .description('write stylesheets and markup')
     .requiredOption('--out <dist>', 'folder to write to')
     .option('--component <id>', 'only this component')
+    .option('--host', 'also stylesheets for the inside of shadow roots')
     .action((dir, options) => keep(build(dir, options, output)));
   program
     .command('contested <dir>')
     .description('tell where only the order of two rules decides')
     .requiredOption('--component <id>', 'the component')
+    .option('--fail', 'exit status 1 when something is contested')
     .option(json, jsonText)
     .action((dir, options) => keep(contested(dir, options, output)));
   program

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
 import { documentKind, type Documents } from '@periwinkle/core/formats/document-kinds';
-import { ProblemList, type Problem } from '@periwinkle/core/formats/problem';
+import type { Problem } from '@periwinkle/core/formats/problem';
 import { readJson } from '@periwinkle/core/formats/read-json';
 
 /** A system's folder as read from disk: what could be parsed, the text of every file, and what is wrong. */
@@ -18,20 +18,29 @@ export class FolderError extends Error {}
 
 const MAX_FILE = 8 * 1024 * 1024;
 
-/** Reads every document of a system's folder; other files are passed over. Throws `FolderError`. */
+/** Reads every document of a system's folder; files that cannot be documents are told of. Throws `FolderError`. */
 export function readFolder(folder: string): Folder {
   const documents = new Map<string, unknown>();
   const texts = new Map<string, string>();
   const problems: Problem[] = [];
   const offsets = new Map<Problem, number>();
-  for (const path of filesBelow(folder)) {
+  const tell = (path: string, severity: 'error' | 'warning', code: string, message: string): void =>
+    void problems.push({ file: path, pointer: '', severity, code, message });
+  for (const { path, isFile } of entriesBelow(folder)) {
     const row = documentKind(path);
-    if (!row) continue;
+    if (!isFile) {
+      // What lies behind a link may be anything, and another thing tomorrow.
+      if (row || isOurs(path))
+        tell(path, 'warning', 'not-a-file', 'This is a link, or no plain file; put the file itself here.');
+      continue;
+    }
+    if (!row) {
+      if (isOurs(path)) tell(path, 'warning', 'misnamed-file', misnamed(path));
+      continue;
+    }
     const file = join(folder, path);
     if (statSync(file).size > MAX_FILE) {
-      const list = new ProblemList();
-      list.error('', 'too-large', `This file is larger than ${MAX_FILE / 1024 / 1024} MiB.`);
-      problems.push({ file: path, ...list.problems[0]! });
+      tell(path, 'error', 'too-large', `This file is larger than ${MAX_FILE / 1024 / 1024} MiB.`);
       continue;
     }
     const text = readFileSync(file, 'utf8');
@@ -52,7 +61,30 @@ export function readFolder(folder: string): Folder {
   return { documents, texts, problems, offsets };
 }
 
-function filesBelow(folder: string): string[] {
+/** Where documents of a system lie, with the ends of the names they have there. */
+const PLACES: Readonly<Record<string, string>> = {
+  'tokens/': '.tokens.json or .resolver.json',
+  'components/': '.component.json',
+  'icons/': '.svg',
+  'guide/': '.md',
+};
+
+const placeOf = (path: string): string | undefined =>
+  Object.keys(PLACES).find(place => path.startsWith(place));
+
+/** Whether a file lies where only documents of a system do, or looks like one. Hidden files are nobody's business. */
+const isOurs = (path: string): boolean =>
+  !path.split('/').some(step => step.startsWith('.')) &&
+  (placeOf(path) !== undefined || /\.(tokens|resolver|component)\.json$/.test(path));
+
+function misnamed(path: string): string {
+  const place = placeOf(path);
+  return place === undefined
+    ? 'This file is passed over: documents lie in tokens/, components/, icons/ and guide/.'
+    : `This file is passed over: what lies right in ${place} ends in ${PLACES[place]!} and is named in letters, digits, . _ and -.`;
+}
+
+function entriesBelow(folder: string): { path: string; isFile: boolean }[] {
   let entries;
   try {
     entries = readdirSync(folder, { recursive: true, withFileTypes: true });
@@ -62,8 +94,11 @@ function filesBelow(folder: string): string[] {
     throw new FolderError(`“${folder}” ${reason}.`);
   }
   return entries
-    .filter(entry => entry.isFile())
-    .map(entry => relative(folder, join(entry.parentPath, entry.name)).split(sep).join('/'))
-    .filter(path => !path.includes('node_modules/'))
-    .sort();
+    .filter(entry => !entry.isDirectory())
+    .map(entry => ({
+      path: relative(folder, join(entry.parentPath, entry.name)).split(sep).join('/'),
+      isFile: entry.isFile(),
+    }))
+    .filter(({ path }) => !path.includes('node_modules/'))
+    .sort((a, b) => (a.path < b.path ? -1 : 1));
 }

@@ -25,10 +25,12 @@ export interface Anatomy {
   readonly root: Part;
   readonly parts: readonly Part[];
   readonly byName: ReadonlyMap<string, Part>;
-  /** The part around each part but the root. */
-  readonly around: ReadonlyMap<string, string>;
-  /** The first control, which states and labels refer to. */
+  /** The part around a part; `undefined` for the root. */
+  readonly outer: (part: Part) => Part | undefined;
+  /** The first control, which labels refer to. */
   readonly control: Part | null;
+  /** What bears the states that a browser tells: the control, else the first action. */
+  readonly bearer: Part | null;
 }
 
 /** Reads the tree of parts; what cannot be read is reported, and stands as a row so that its children still show. */
@@ -68,8 +70,9 @@ export function readAnatomy(document: PartDocument, problems: ProblemList): Anat
   };
   const root = read(document, '/anatomy');
   const control = parts.find(part => part.kind.kind === 'control') ?? null;
-  const around = new Map(parts.flatMap(part => part.children.map(child => [child.name, part.name] as const)));
-  return { root, parts, byName, around, control };
+  const bearer = control ?? parts.find(part => part.kind.kind === 'action') ?? null;
+  const outer = new Map(parts.flatMap(part => part.children.map(child => [child, part] as const)));
+  return { root, parts, byName, outer: part => outer.get(part), control, bearer };
 }
 
 const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1).replace(/[-_]/g, ' ');

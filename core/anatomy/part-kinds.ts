@@ -1,11 +1,15 @@
+import type { Property } from '../values/property';
+
 /** Kinds of part: boxes lay out their children, leaves show content. */
 export interface PartKind {
   readonly kind: string;
   readonly box: boolean;
   /** HTML element that stands for it. */
   readonly element: string;
-  /** `display` (and direction) of the part in the parts' reset. */
-  readonly layout: readonly (readonly [property: string, value: string])[];
+  /** `display` of the part while it is there. */
+  readonly display: string;
+  /** Where a property begins otherwise than on most parts, by its name. */
+  readonly initial: Readonly<Record<string, string>>;
   readonly words: string;
 }
 
@@ -15,42 +19,44 @@ export const PART_KINDS: readonly PartKind[] = [
     kind: 'row',
     box: true,
     element: 'div',
-    layout: [
-      ['display', 'flex'],
-      ['flex-direction', 'row'],
-    ],
+    display: 'flex',
+    initial: {},
     words: 'a row of parts',
   },
   {
     kind: 'stack',
     box: true,
     element: 'div',
-    layout: [
-      ['display', 'flex'],
-      ['flex-direction', 'column'],
-    ],
+    display: 'flex',
+    initial: { 'flex-direction': 'column' },
     words: 'parts one below another',
   },
-  { kind: 'label', box: false, element: 'label', layout: [['display', 'block']], words: 'names the control' },
-  { kind: 'text', box: false, element: 'span', layout: [['display', 'block']], words: 'words' },
+  { kind: 'label', box: false, element: 'label', display: 'block', initial: {}, words: 'names the control' },
+  { kind: 'text', box: false, element: 'span', display: 'block', initial: {}, words: 'words' },
   {
     kind: 'icon',
     box: false,
     element: 'span',
-    layout: [['display', 'flex']],
+    display: 'flex',
+    initial: { 'flex-shrink': '0', 'pointer-events': 'none' },
     words: 'decoration, lets the pointer through',
   },
   {
     kind: 'control',
     box: false,
     element: 'input',
-    layout: [['display', 'block']],
+    display: 'block',
+    initial: { 'flex-grow': '1', 'flex-basis': '0px', width: '100%' },
     words: 'where people enter',
   },
-  { kind: 'action', box: false, element: 'button', layout: [['display', 'flex']], words: 'a button' },
+  { kind: 'action', box: false, element: 'button', display: 'flex', initial: {}, words: 'a button' },
 ];
 
 const BY_KIND = new Map(PART_KINDS.map(row => [row.kind, row]));
+
+/** What a property is where no rule speaks, on a part of this kind. */
+export const initialOf = (property: Property, kind: PartKind): string =>
+  kind.initial[property.name] ?? property.initial;
 
 export function partKind(kind: string): PartKind | undefined {
   return BY_KIND.get(kind);

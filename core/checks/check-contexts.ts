@@ -1,7 +1,7 @@
 import { dependences, MAX_TOGETHER } from '../emit/context-dependence';
 import { usedVariables } from '../emit/token-variables';
 import { ProblemList, type Problem } from '../formats/problem';
-import type { System } from '../rules/system';
+import type { System } from '../components/system';
 
 /** Tokens in which so many modifiers have a say together that no stylesheet can hold all their contexts. */
 export function contextProblems(system: System): Problem[] {

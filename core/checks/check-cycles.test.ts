@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { AxisDocument, ComponentDocument, RuleDocument } from '../formats/component-document';
-import { compileComponent } from '../rules/component';
+import { compileComponent } from '../components/compile-component';
 import { everyCombination, isAllowed, speakingRules } from '../test/naive';
 import { conditionOver, randomAxes, settlingLimits } from '../test/random-component';
 import { freshSeed } from '../test/seed';

@@ -1,10 +1,8 @@
 import { ProblemList, type LocalProblem } from '../formats/problem';
-import { lastWords } from '../questions/last-words';
-import { calcReferences } from '../rules/calc';
-import type { Component } from '../rules/component';
-import { heardParts, isInherit } from '../rules/heard-parts';
-import { propertyNamed, shorthandOf } from '../rules/property-registry';
-import { slotsOf } from '../rules/slots';
+import { heardAllowed, sources } from '../resolution/reading';
+import type { Component } from '../components/component';
+import { referencesOfValue } from '../resolution/references';
+import { slotsOf } from '../resolution/slots';
 import { EVERYWHERE, NOWHERE, type Extent, type Extents } from '../space/extent';
 import { settingPointer } from './check-values';
 
@@ -109,16 +107,17 @@ function circleAt(
 function referencesOf(component: Component): References {
   const { extents } = component.space;
   const references = new Map<string, Edge[]>();
-  for (const slot of slotsOf(component).values()) {
-    const words = lastWords(component, slot);
+  for (const slot of slotsOf(component).all) {
+    const heard = heardAllowed(component, slot);
     slot.speakers.forEach(({ rule, setting }, place) => {
-      if (setting.value.kind !== 'calc' || words[place] === NOWHERE) return;
+      if (heard[place] === NOWHERE) return;
       const at = settingPointer(rule, setting);
-      const found = calcReferences(setting.value.calc).properties.flatMap(({ part, property }) =>
-        heardSlots(component, part, property).flatMap(({ name, where }) => {
-          const both = extents.and(words[place]!, where);
-          return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at }];
-        }),
+      const found = referencesOfValue(component, slot.part, setting.property, setting.value).flatMap(
+        ({ part, property }) =>
+          heardSlots(component, part, property).flatMap(({ name, where }) => {
+            const both = extents.and(heard[place]!, where);
+            return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at }];
+          }),
       );
       references.set(slot.name, [...(references.get(slot.name) ?? []), ...found]);
     });
@@ -126,26 +125,12 @@ function referencesOf(component: Component): References {
   return references;
 }
 
-/** The slots that may give a property its value, each with where it does: its own, its shorthand's, the part's around. */
-function heardSlots(component: Component, part: string, property: string): { name: string; where: Extent }[] {
-  const { extents, allowed } = component.space;
-  const slots = slotsOf(component);
-  const heard: { name: string; where: Extent }[] = [];
-  let open: Extent = allowed;
-  for (const here of heardParts(component, part, property)) {
-    let handedOn: Extent = NOWHERE;
-    for (const name of [property, shorthandOf(property)]) {
-      const slot = slots.get(`${here}.${name}`);
-      if (!slot) continue;
-      lastWords(component, slot).forEach((words, place) => {
-        const where = extents.and(open, words);
-        if (isInherit(slot.speakers[place]!.setting)) handedOn = extents.or(handedOn, where);
-        else if (where !== NOWHERE) heard.push({ name: slot.name, where });
-      });
-      open = extents.minus(open, extents.union(lastWords(component, slot)));
-    }
-    open = propertyNamed(property)?.inherited ? extents.or(open, handedOn) : handedOn;
-    if (open === NOWHERE) break;
-  }
-  return heard;
-}
+/** The slots that may give a property its value, each with where it does. */
+const heardSlots = (
+  component: Component,
+  part: string,
+  property: string,
+): { name: string; where: Extent }[] =>
+  sources(component, part, property).flatMap(({ said, where }) =>
+    typeof said === 'string' ? [] : [{ name: said.slot.name, where }],
+  );

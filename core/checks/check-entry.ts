@@ -1,6 +1,6 @@
 import { ProblemList, type LocalProblem } from '../formats/problem';
-import type { Component } from '../rules/component';
-import { readProperty, readValue } from '../rules/value-syntax';
+import type { Component } from '../components/component';
+import { readProperty, readValue } from '../values/value-syntax';
 import type { TokenSet } from '../tokens/token-set';
 import { valueProblems } from './check-values';
 

@@ -1,10 +1,9 @@
 import { ProblemList, type LocalProblem } from '../formats/problem';
-import { calcReferences } from '../rules/calc';
-import type { Component } from '../rules/component';
-import { heardParts } from '../rules/heard-parts';
-import { shorthandOf } from '../rules/property-registry';
-import { slotsOf, type Slot } from '../rules/slots';
-import { MAX_EXPANSION, MAX_REFERENCE_DEPTH } from '../rules/specimen';
+import { calcReferences } from '../values/calc';
+import type { Component } from '../components/component';
+import { levels } from '../resolution/hearing';
+import { slotsOf, type Slot } from '../resolution/slots';
+import { MAX_EXPANSION, MAX_REFERENCE_DEPTH } from '../resolution/specimen';
 import { settingPointer } from './check-values';
 
 /** How far a property's calculations reach through others, at most. */
@@ -68,13 +67,9 @@ function reachOf(
   return { depth, values };
 }
 
-/** The slots from which a property may have its value: its own, its shorthand's, those of the parts around. */
-function mayHear(component: Component, part: string, property: string): Slot[] {
-  const slots = slotsOf(component);
-  return heardParts(component, part, property).flatMap(here =>
-    [property, shorthandOf(property)].flatMap(name => slots.get(`${here}.${name}`) ?? []),
-  );
-}
+/** The slots from which a property may have its value. */
+const mayHear = (component: Component, part: string, property: string): Slot[] =>
+  levels(component, part, property).flatMap(({ slot }) => slot ?? []);
 
 /** All slots, each after those it refers to as far as there is no circle; without recursion, since chains may be long. */
 function innerFirst(component: Component): Slot[] {
@@ -86,7 +81,7 @@ function innerFirst(component: Component): Slot[] {
     seen.add(slot);
     open.push({ slot, next: referred(component, slot) });
   };
-  for (const start of slotsOf(component).values()) {
+  for (const start of slotsOf(component).all) {
     enter(start);
     for (let here = open.at(-1); here; here = open.at(-1)) {
       const { value, done } = here.next.next() as IteratorResult<Slot, undefined>;

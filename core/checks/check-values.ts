@@ -1,12 +1,14 @@
 import { pointer } from '../formats/json';
 import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import { calcReferences, type Calc } from '../rules/calc';
-import type { Component, Rule, Setting } from '../rules/component';
-import { propertyNamed, PROPERTY_NAMES, type Property } from '../rules/property-registry';
-import { readQuantity } from '../rules/settled-value';
-import { CalcTypeError, evaluate, type Dimension, type Quantity } from '../rules/units';
-import { valueKind } from '../rules/value-kinds';
+import { ObjectMemo } from '../formats/object-memo';
+import { nearest, Suggestions } from '../formats/suggest';
+import { calcReferences, namesPercent, type Calc } from '../values/calc';
+import type { Component, Rule, Setting } from '../components/component';
+import type { Property } from '../values/property';
+import { propertyNamed, PROPERTY_NAMES } from '../values/property-registry';
+import { CalcTypeError, evaluate, readQuantity, type Dimension, type Quantity } from '../values/units';
+import { valueKind } from '../values/value-kinds';
+import { takesPercent } from '../values/value-syntax';
 import type { Token, TokenSet } from '../tokens/token-set';
 
 /** Dimensions of token types that can be calculated with. */
@@ -71,15 +73,24 @@ function reportMissing(
   types: readonly string[],
 ): void {
   if (tokens.unresolved.has(key)) return;
-  const fitting = [...tokens.byKey.values()].filter(
-    token => types.length === 0 || types.includes(token.type),
-  );
-  const near =
-    nearest(
-      key,
-      fitting.map(token => token.key),
-    ) ?? nearest(key, tokens.byKey.keys());
+  const near = suggestionsAmong(tokens, types).nearest(key) ?? suggestionsAmong(tokens, []).nearest(key);
   problems.error(at, 'unknown-token', `There is no token {${key}}.`, near && `{${near}}`, key);
+}
+
+const suggestions = new ObjectMemo<Map<string, Suggestions>>();
+
+/** What can be suggested of some types; all tokens where none is named. */
+function suggestionsAmong(tokens: TokenSet, types: readonly string[]): Suggestions {
+  const byTypes = suggestions.of([tokens], () => new Map<string, Suggestions>());
+  const key = types.join();
+  let found = byTypes.get(key);
+  if (!found) {
+    const fitting = [...tokens.byKey.values()].filter(
+      token => types.length === 0 || types.includes(token.type),
+    );
+    byTypes.set(key, (found = new Suggestions(fitting.map(token => token.key))));
+  }
+  return found;
 }
 
 function checkCalc(
@@ -102,13 +113,13 @@ function checkCalc(
     const result = evaluate(calc, 16, node =>
       node.kind === 'token' ? tokenQuantity(tokens.byKey.get(node.key)!) : propertyQuantity(node.property),
     );
-    const fits =
-      result.dimension === wanted || (property.kind === 'lineHeight' && result.dimension === 'length');
-    if (!fits)
+    if (namesPercent(calc) && !takesPercent(property))
+      problems.error(at, 'wrong-unit', `${property.name} takes no percentage.`);
+    else if (!wanted.includes(result.dimension))
       problems.error(
         at,
         'wrong-unit',
-        `This comes to a ${result.dimension}; ${property.name} takes a ${wanted}.`,
+        `This comes to a ${result.dimension}; ${property.name} takes a ${oneOf(wanted)}.`,
       );
   } catch (error) {
     if (!(error instanceof CalcTypeError)) throw error;
@@ -124,7 +135,7 @@ function tokenQuantity(token: Token): Quantity {
 
 /** For the check of units only the kind of quantity matters; what it comes to depends on the combination. */
 function propertyQuantity(name: string): Quantity {
-  const wanted = valueKind(propertyNamed(name)!.kind).calc;
+  const [wanted] = valueKind(propertyNamed(name)!.kind).calc;
   if (!wanted) throw new CalcTypeError(`uses @….${name}, which is no quantity`);
   return { dimension: wanted, amount: null };
 }

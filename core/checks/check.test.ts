@@ -38,6 +38,32 @@ describe('structure', () => {
     );
   });
 
+  test('a key with a slash has its place, and the rest of the document is still checked', () => {
+    const problems = damaged(FIELD, document => {
+      const open = document as unknown as Record<string, unknown> & {
+        rules: { set: Record<string, unknown> }[];
+      };
+      open['a/b~c'] = 1;
+      open.rules[0]!.set = { fram: {} };
+    });
+    expect(problems).toEqual(
+      expect.arrayContaining([
+        `${FIELD} /a~1b~0c unknown-key`,
+        `${FIELD} /rules/0/set/fram unknown-part frame`,
+      ]),
+    );
+  });
+
+  test('colours of the page that are no tokens, or none of colour', () => {
+    const problems = damaged('system.json', document =>
+      Object.assign(document, { page: { surface: '{color.surface.pag}', ink: '{raw.space.1}' } }),
+    );
+    expect(problems).toEqual([
+      'system.json /page/surface unknown-token {color.surface.page}',
+      'system.json /page/ink wrong-type',
+    ]);
+  });
+
   test('a file that is no document, and a system without system.json', () => {
     expect(checkSystem(new Map([['notes.txt', 'x']])).problems.map(problem => problem.code)).toEqual([
       'unknown-file',

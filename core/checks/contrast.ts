@@ -1,23 +1,22 @@
-import { converter, parse, wcagContrast } from 'culori';
-import type { Part } from '../anatomy/anatomy';
-import type { Component } from '../rules/component';
-import type { Outcomes } from '../rules/resolve';
+import { converter, formatHex, parse, wcagContrast, type Rgb } from 'culori';
+import type { Component } from '../components/component';
+import type { Outcomes } from '../resolution/outcome';
 
 const toRgb = converter('rgb');
 
 /** Contrast ratio of two colours (WCAG 2.2, 1 to 21); the upper one may be translucent. `null` when one is no colour. */
-export function contrast(above: string, below: string): number | null {
+export function contrast(above: string, beneath: string): number | null {
   const upper = parse(above);
-  const lower = parse(below);
+  const lower = parse(beneath);
   if (!upper || !lower) return null;
-  const a = toRgb(upper);
-  const b = toRgb(lower);
-  const alpha = a.alpha ?? 1;
-  const mix = (x: number, y: number): number => x * alpha + y * (1 - alpha);
-  return wcagContrast({ mode: 'rgb', r: mix(a.r, b.r), g: mix(a.g, b.g), b: mix(a.b, b.b) }, b);
+  const below = toRgb(lower);
+  return wcagContrast(mixed(toRgb(upper), below), below);
 }
 
-/** The colour that is really behind a part: its own surface or that of the nearest part around it, else the page's. */
+/**
+ * The colour that is really behind a part: the surfaces of the parts around it, and its own where asked, laid over one another
+ * and over the page's as far as they let it through (CSS Color 4, section 12).
+ */
 export function surfaceBehind(
   component: Component,
   parts: Outcomes,
@@ -25,22 +24,25 @@ export function surfaceBehind(
   page: string,
   own: boolean,
 ): string {
-  const chain = ancestors(component.anatomy.root, part) ?? [];
-  const around = own ? chain : chain.slice(0, -1);
-  for (const name of around.reverse()) {
-    const surface = parts[name]?.['background-color']?.value;
-    if (surface !== undefined && surface !== 'transparent' && !/^#[0-9a-f]{6}00$/.test(surface))
-      return surface;
+  const { anatomy } = component;
+  const start = anatomy.byName.get(part);
+  const surfaces: string[] = [];
+  for (let here = own || !start ? start : anatomy.outer(start); here; here = anatomy.outer(here)) {
+    const surface = parts[here.name]?.['background-color']?.value;
+    if (surface !== undefined) surfaces.unshift(surface);
   }
-  return page;
+  return surfaces.reduce((below, above) => laidOver(above, below), page);
 }
 
-/** Names from the outermost part down to the one wanted. */
-function ancestors(here: Part, name: string): string[] | null {
-  if (here.name === name) return [name];
-  for (const child of here.children) {
-    const below = ancestors(child, name);
-    if (below) return [here.name, ...below];
-  }
-  return null;
+/** A colour over another, as one colour; what is no colour lets everything through. */
+function laidOver(above: string, below: string): string {
+  const [upper, lower] = [parse(above), parse(below)];
+  if (!upper || !lower) return below;
+  return formatHex(mixed(toRgb(upper), toRgb(lower)));
+}
+
+function mixed(upper: Rgb, lower: Rgb): Rgb {
+  const alpha = upper.alpha ?? 1;
+  const mix = (x: number, y: number): number => x * alpha + y * (1 - alpha);
+  return { mode: 'rgb', r: mix(upper.r, lower.r), g: mix(upper.g, lower.g), b: mix(upper.b, lower.b) };
 }

@@ -1,7 +1,7 @@
 import type { ComponentDocument, RuleDocument } from '../formats/component-document';
 import { tokensCssText } from '../emit/outputs';
-import { resolve } from '../rules/resolve';
-import { compileSystem } from '../rules/system';
+import { resolve } from '../resolution/resolve';
+import { compileSystem } from '../components/system';
 import { NodeStore } from '../space/node-store';
 import { checkSystem } from './check-system';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { compileComponent } from '../rules/component';
+import { compileComponent } from '../components/compile-component';
 import { ProblemList } from '../formats/problem';
 import { inBox, Space } from '../space/space';
 import { demoSystem } from '../test/demo';

@@ -1,11 +1,11 @@
-import type { Component } from '../rules/component';
-import { propertyNamed } from '../rules/property-registry';
+import type { Component, Rule } from '../components/component';
+import { propertyNamed } from '../values/property-registry';
 import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
-import type { Declaration } from './declarations';
+import type { Declaration } from './css-value';
 
-/** Declarations of one rule on one part, before it is decided how to select for them. */
+/** Declarations of some rules on one part, before it is decided how to select for them. */
 export interface PlannedBlock {
-  readonly key: string;
+  readonly rules: readonly Rule[];
   readonly part: string;
   readonly declarations: readonly Declaration[];
   /** The declarations as one text, to find equal ones. */
@@ -43,14 +43,18 @@ export function planBlocks(component: Component, stated: readonly StatedBlock[])
       EVERYWHERE,
     );
     const here = { ...block, declarations: alive, text: declarationText(alive), free };
-    const alike = `${here.part} ${here.text}`;
-    const twin = lastAlike.get(alike) ?? -1;
-    // `planned` runs from the last block to the first: those in between are the ones before the twin in it.
-    if (twin >= 0 && planned.slice(twin + 1).every(other => !interfere(other, here))) {
-      const other = planned[twin]!;
-      planned[twin] = { ...other, where: extents.or(other.where, block.where) };
+    const likeness = `${here.part} ${here.text}`;
+    const alike = lastAlike.get(likeness) ?? -1;
+    // `planned` runs from the last block to the first: those in between are the ones before the alike in it.
+    if (alike >= 0 && planned.slice(alike + 1).every(other => !interfere(other, here))) {
+      const other = planned[alike]!;
+      planned[alike] = {
+        ...other,
+        rules: [...block.rules, ...other.rules],
+        where: extents.or(other.where, block.where),
+      };
     } else {
-      lastAlike.set(alike, planned.length);
+      lastAlike.set(likeness, planned.length);
       planned.push(here);
     }
     for (const [name] of alive) {

@@ -1,24 +1,21 @@
-import type { Component, Rule } from '../rules/component';
+import type { Component, Rule } from '../components/component';
+import type { System } from '../components/system';
 import { NOWHERE } from '../space/extent';
-import type { TokenSet } from '../tokens/token-set';
 import { planBlocks, type StatedBlock } from './block-plan';
-import {
-  declaration,
-  publishedDeclarations,
-  referredProperties,
-  type Declaration,
-  type DeclarationContext,
-} from './declarations';
+import { declarations, type CssContext, type Declaration } from './css-value';
 import { compound } from './formula';
 import { mergeBlocks } from './merge-blocks';
-import { resetBlocks } from './reset';
+import { namesOf } from './names';
+import { Published } from './published';
+import { autofillReads, autofillBlocks, resetBlocks } from './reset';
+import { rulesInWords } from './rule-comments';
 import { boxesFormula, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
+import { userSettingBlocks } from './user-settings';
 
 export interface ComponentCssInput {
+  readonly system: System;
   readonly component: Component;
-  readonly prefix: string;
-  readonly tokens: TokenSet;
   readonly scheme: SelectorScheme;
 }
 
@@ -27,81 +24,93 @@ export interface ComponentCssInput {
  * in `:where()`), so the cascade's order is the rules' order. Schemes for plates keep one block per rule and part, so that
  * an edit changes only its own; the others leave out what never wins and say no more than is needed.
  */
-export function componentStylesheet(input: ComponentCssInput): Stylesheet {
-  const { component, prefix, scheme } = input;
+export function componentStylesheet({ system, component, scheme }: ComponentCssInput): Stylesheet {
+  const names = namesOf(system).component(component.id);
+  // On plates nothing is filled in by a browser.
+  const fillsIn = scheme.reset !== null && !scheme.live;
+  const published = new Published(component, names.published, fillsIn ? autofillReads(component) : []);
+  const context: CssContext = {
+    component,
+    prefix: system.prefix,
+    names,
+    tokens: system.tokens,
+    read: published.read,
+  };
+  const emitted = new Emission(context, published, scheme);
   return {
-    layer: prefix,
-    comment: `${component.title} (${component.id})`,
+    layer: null,
+    head: [`${component.title} (${component.id})`],
     blocks: [
-      ...(scheme.reset ? resetBlocks(component, prefix) : []),
-      ...(scheme.live ? liveBlocks(input) : leanBlocks(input)),
+      ...(scheme.reset ? resetBlocks(component, names, scheme.reset) : []),
+      ...(scheme.live ? emitted.liveBlocks() : emitted.leanBlocks()),
+      ...(fillsIn ? autofillBlocks(context) : []),
+      ...(scheme.live ? [] : userSettingBlocks(component, names, scheme)),
     ],
   };
 }
 
-/** One block per rule and part, with the rule's own condition. */
-function liveBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): StyleBlock[] {
-  const context = contextOf(component, prefix, tokens);
-  return component.rules.flatMap(rule => {
-    if (component.space.allowedIn(rule.region) === NOWHERE) return [];
-    const formula = boxesFormula(scheme, component, [{ must: rule.region, may: rule.region }], prefix);
-    return [...declarationsByPart(rule, component, context)].map(([part, declarations]) => ({
-      key: `${rule.id}/${part}`,
-      selector: scheme.select(component, [part], formula, prefix),
-      declarations,
-    }));
-  });
-}
+class Emission {
+  constructor(
+    private readonly context: CssContext,
+    private readonly published: Published,
+    private readonly scheme: SelectorScheme,
+  ) {}
 
-/**
- * Blocks for all raw combinations that the limits take into the rules' regions, with the fewest tests: what later blocks
- * say anew anyway need not be kept out.
- */
-function leanBlocks({ component, prefix, tokens, scheme }: ComponentCssInput): StyleBlock[] {
-  const { space } = component;
-  const context = contextOf(component, prefix, tokens);
-  const stated: StatedBlock[] = component.rules.flatMap(rule => {
-    const where = space.reachedFrom(rule.region);
-    return [...declarationsByPart(rule, component, context)].map(([part, declarations]) => ({
-      key: `${rule.id}/${part}`,
-      part,
-      declarations,
-      where,
-    }));
-  });
-  const blocks = planBlocks(component, stated).map(({ where, free, ...block }) => {
-    const formula = boxesFormula(scheme, component, space.cover(where, free), prefix);
-    return { ...block, formula, condition: compound(formula) };
-  });
-  return mergeBlocks(blocks).map(({ key, groups, declarations }) => ({
-    key,
-    selector: groups.map(({ parts, formula }) => scheme.select(component, parts, formula, prefix)).join(', '),
-    declarations,
-  }));
-}
-
-const contextOf = (component: Component, prefix: string, tokens: TokenSet): DeclarationContext => ({
-  component,
-  prefix,
-  tokens,
-  referred: referredProperties(component),
-});
-
-/** What a rule declares on each part: its settings, and on the root what others refer to. */
-function declarationsByPart(
-  rule: Rule,
-  component: Component,
-  context: DeclarationContext,
-): Map<string, Declaration[]> {
-  const root = component.anatomy.root.name;
-  const byPart = new Map<string, Declaration[]>();
-  const add = (part: string, declarations: readonly Declaration[]): void => {
-    if (declarations.length > 0) byPart.set(part, [...(byPart.get(part) ?? []), ...declarations]);
-  };
-  for (const setting of rule.settings) {
-    add(root, publishedDeclarations(setting, context));
-    const own = declaration(setting, component.anatomy.byName.get(setting.part)!, context);
-    if (own) add(setting.part, [own]);
+  /** One block per rule and part, with the rule's own condition. */
+  liveBlocks(): StyleBlock[] {
+    const { component, names } = this.context;
+    return component.rules.flatMap(rule => {
+      if (component.space.allowedIn(rule.region) === NOWHERE) return [];
+      const formula = boxesFormula(this.scheme, component, [{ must: rule.region, may: rule.region }], names);
+      return [...this.declarationsByPart(rule)].map(([part, own]) => ({
+        key: `${rule.id}/${part}`,
+        selector: this.scheme.select(component, [part], formula, names),
+        declarations: own,
+      }));
+    });
   }
-  return byPart;
+
+  /**
+   * Blocks for all raw combinations that the limits take into the rules' regions, with the fewest tests: what later blocks
+   * say anew anyway need not be kept out.
+   */
+  leanBlocks(): StyleBlock[] {
+    const { component, names } = this.context;
+    const { space } = component;
+    const stated: StatedBlock[] = component.rules.flatMap(rule => {
+      const where = space.reachedFrom(rule.region);
+      return [...this.declarationsByPart(rule)].map(([part, own]) => ({
+        rules: [rule],
+        part,
+        declarations: own,
+        where,
+      }));
+    });
+    const blocks = planBlocks(component, stated).map(({ where, free, ...block }) => {
+      const formula = boxesFormula(this.scheme, component, space.cover(where, free), names);
+      return { ...block, formula, condition: compound(formula) };
+    });
+    return mergeBlocks(blocks).map(({ rules, groups, declarations: own }) => ({
+      key: `${rules.map(rule => rule.id).join('+')}/${groups.flatMap(group => group.parts).join('+')}`,
+      comment: rulesInWords(component, rules),
+      selector: groups
+        .map(({ parts, formula }) => this.scheme.select(component, parts, formula, names))
+        .join(', '),
+      declarations: own,
+    }));
+  }
+
+  /** What a rule declares on each part: its settings, and on the root what others refer to. */
+  private declarationsByPart(rule: Rule): Map<string, Declaration[]> {
+    const { anatomy } = this.context.component;
+    const byPart = new Map<string, Declaration[]>();
+    const add = (part: string, own: readonly Declaration[]): void => {
+      if (own.length > 0) byPart.set(part, [...(byPart.get(part) ?? []), ...own]);
+    };
+    for (const setting of rule.settings) {
+      add(anatomy.root.name, this.published.declarations(setting, this.context));
+      add(setting.part, declarations(setting, anatomy.byName.get(setting.part)!, this.context));
+    }
+    return byPart;
+  }
 }

@@ -1,5 +1,6 @@
-import type { ContextInput, Modifier } from '../tokens/resolver';
+import type { ContextInput, Modifier } from '../tokens/contexts';
 import type { TokenModel } from '../tokens/token-model';
+import type { TokenSet } from '../tokens/token-set';
 import { variableName, variableText, type TokenVariable, type VariableGraph } from './token-variables';
 
 /** How a custom property depends on the modifiers. */
@@ -9,6 +10,8 @@ export interface Dependence {
   readonly differsBy: readonly string[];
   /** Those, and the ones by which anything it refers to differs, however indirectly. */
   readonly dependsOn: readonly string[];
+  /** Whether its text refers to another custom property. */
+  readonly refers: boolean;
   /** Whether the contexts of `differsBy` are so many together that they cannot be written one by one. */
   readonly tooMany: boolean;
   readonly variable: TokenVariable;
@@ -26,20 +29,22 @@ export const MAX_TOGETHER = 1024;
 /** The dependence of each variable of a graph, in its order. */
 export function dependences(tokens: TokenModel, graph: VariableGraph, prefix: string): Dependence[] {
   const usual = tokens.usualInput();
-  const candidates = candidateModifiers(tokens, graph, prefix);
+  const sets = tokens.everyContext();
   const differing = new Map<string, readonly string[]>();
   for (const [id, { variable }] of graph) {
-    const own = tokens.modifiers.filter(({ name }) => candidates.get(id)!.has(name));
+    const candidates = candidateModifiers(tokens, variable.key, sets);
+    const own = tokens.modifiers.filter(({ name }) => candidates.has(name));
     differing.set(id, differsBy(variable, own, tokens, prefix));
   }
   const depending = spread(graph, id => new Set(differing.get(id)));
-  return [...graph].flatMap(([id, { variable }]) => {
+  return [...graph].flatMap(([id, { variable, refersTo }]) => {
     const name = someName(variable, tokens, prefix);
     if (name === null) return [];
     return [
       {
         name,
         differsBy: differing.get(id)!,
+        refers: refersTo.length > 0,
         tooMany:
           contextsOf(tokens.modifiers.filter(each => differing.get(id)!.includes(each.name))) > MAX_TOGETHER,
         variable,
@@ -66,24 +71,13 @@ function someName(variable: TokenVariable, tokens: TokenModel, prefix: string): 
   return null;
 }
 
-/**
- * Modifiers that may have a say in a variable's text: those that declare its token, those along which it is seen to vary
- * (a group may be extended elsewhere), and those of all that it refers to.
- */
-function candidateModifiers(
-  tokens: TokenModel,
-  graph: VariableGraph,
-  prefix: string,
-): Map<string, Set<string>> {
-  const declaredBy = tokens.declaredBy();
-  const along = tokens.modifiers.map(modifier => ({ modifier, sets: [...tokens.along(modifier).values()] }));
-  return spread(graph, id => {
-    const { variable } = graph.get(id)!;
-    const seen = along
-      .filter(({ sets }) => new Set(sets.map(set => variableText(variable, set, prefix))).size > 1)
-      .map(({ modifier }) => modifier.name);
-    return new Set([...(declaredBy.get(variable.key) ?? []), ...seen]);
-  });
+/** Modifiers that may have a say in a variable's text: those that declare its token, or anything that it refers to. */
+function candidateModifiers(tokens: TokenModel, key: string, sets: readonly TokenSet[]): Set<string> {
+  const keys = new Set([key]);
+  // A set hands out what is added while it is walked through.
+  for (const each of keys)
+    for (const set of sets) for (const target of set.byKey.get(each)?.refersTo ?? []) keys.add(target);
+  return new Set([...keys].flatMap(each => [...tokens.declaredBy(each)]));
 }
 
 /** For each variable the union of what it has itself and what all have that it refers to. */

@@ -1,10 +1,15 @@
 import { canonicalText } from '../formats/canonical';
 import { documentKind } from '../formats/document-kinds';
 import { structureProblems } from '../formats/structure';
-import { compileSystem, type System } from '../rules/system';
+import { compileSystem, type System } from '../components/system';
 import { demoDocuments, demoSystem, demoTexts } from '../test/demo';
-import { componentCssText, exampleMarkup, outputFiles, systemFolder, tokensCssText } from './outputs';
-import { meaningProblems } from '../checks/meaning';
+import { exampleMarkup } from './component-page';
+import { sampleText } from './sample-text';
+import { componentCssText, outputFiles, tokensCssText } from './outputs';
+import { systemFolder } from './system-folder';
+import { stylesheetText } from './stylesheet';
+import { tokensStylesheet } from './tokens-css';
+import { meaningProblems } from '../checks/all-checks';
 
 const px = (value: number): object => ({ $value: { value, unit: 'px' } });
 
@@ -41,7 +46,8 @@ function systemOf(rules: object[], limits: object[] = []): System {
 function selectorFor(when: object, limits: object[] = []): string {
   const system = systemOf([{ id: 'r', when, set: { frame: { opacity: '0.5' } } }], limits);
   const css = componentCssText(system, system.components[0]!);
-  return /\n {2}([^\n]*) \{\n {4}opacity: 0\.5;/.exec(css)![1]!;
+  const [, selector] = /\*\/\n([^{}]*) \{\n {2}opacity: 0\.5;/.exec(css)!;
+  return selector!.replace(/\(\s+/g, '(').replace(/\s+\)/g, ')').replace(/\s+/g, ' ');
 }
 
 describe('selectors', () => {
@@ -54,19 +60,22 @@ describe('selectors', () => {
   });
 
   test('rungs of a ladder need one test, exact ones two', () => {
-    expect(selectorFor({ pointer: 'over' })).toBe(root(':hover'));
-    expect(selectorFor({ pointer: ['over'] })).toBe(root(':hover:not(:active)'));
-    expect(selectorFor({ pointer: ['away'] })).toBe(root(':not(:hover)'));
-    expect(selectorFor({ focus: 'keyboard', pointer: 'over' })).toBe(root(':hover:has(:focus-visible)'));
+    const over = ':has(.pre-field-control:hover)';
+    expect(selectorFor({ pointer: 'over' })).toBe(root(over));
+    expect(selectorFor({ pointer: ['over'] })).toBe(
+      root(`${over}:not(:has(.pre-field-control:hover:active))`),
+    );
+    expect(selectorFor({ pointer: ['away'] })).toBe(root(`:not(${over})`));
+    expect(selectorFor({ focus: 'keyboard', pointer: 'over' })).toBe(root(`${over}:has(:focus-visible)`));
   });
 
   test('a limit keeps a rule away where it would only seem to hold, and brings it where it counts', () => {
     const disabled = [{ while: { availability: 'disabled' }, holds: { pointer: 'away' } }];
     expect(selectorFor({ pointer: 'over' }, disabled)).toBe(
-      root(':hover:not(:has(.pre-field-control:disabled))'),
+      root(':has(.pre-field-control:hover):not(:has(.pre-field-control:disabled))'),
     );
     expect(selectorFor({ pointer: ['away'] }, disabled)).toBe(
-      '.pre-field-frame:where(.pre-field:not(:hover) *, .pre-field:has(.pre-field-control:disabled) *)',
+      '.pre-field-frame:where(.pre-field:not(:has(.pre-field-control:hover)) *, .pre-field:has(.pre-field-control:disabled) *)',
     );
   });
 });
@@ -119,8 +128,7 @@ describe('tokens.css', () => {
   ]);
 
   test('a context repeats what differs there and what depends on it, and nothing else', () => {
-    expect(tokensCssText(compileSystem(documents))).toBe(`/* Tokens of S */
-:root {
+    expect(stylesheetText({ ...tokensStylesheet(compileSystem(documents)), head: [] })).toBe(`:root {
   --pre-raw-a: 1px;
   --pre-raw-b: 2px;
   --pre-role-x: var(--pre-raw-a);
@@ -136,6 +144,12 @@ describe('tokens.css', () => {
 [data-theme="night"] {
   --pre-role-x: var(--pre-raw-b);
   --pre-own-y: var(--pre-role-x);
+}
+
+/* Where a page sets some of these to values of its own */
+[data-pre-anew] {
+  --pre-own-y: var(--pre-role-x);
+  --pre-own-z: var(--pre-raw-b);
 }
 `);
   });
@@ -193,9 +207,125 @@ describe('the demo', () => {
   test('markup names its label, describes its control and says its state', () => {
     const html = exampleMarkup(system, field!, { availability: 'disabled', size: 'large' });
     expect(html).toContain('data-size="large"');
-    expect(html).toMatch(/<label class="qs-text-field-label" for="vessel-control">Vessel name<\/label>/);
+    expect(html).toMatch(/<label class="qs-text-field-label" for="vessel-control" id="vessel-label">/);
+    expect(html).toMatch(/aria-labelledby="vessel-label"/);
     expect(html).toMatch(/<input [^>]*id="vessel-control"[^>]* disabled>/);
-    expect(html).toMatch(/aria-describedby="vessel-message"/);
-    expect(html).toMatch(/<span class="qs-text-field-message" id="vessel-message">/);
+    expect(html).toMatch(/<span class="qs-text-field-message" id="vessel-message" role="alert"><\/span>/);
+    expect(html).not.toMatch(/aria-describedby="[^"]*vessel-message/);
+    const wrong = exampleMarkup(system, field!, { validity: 'invalid', content: 'filled' });
+    expect(wrong).toMatch(/aria-describedby="[^"]*vessel-message/);
+    expect(wrong).toMatch(/role="alert">Not on the register</);
+  });
+});
+
+describe('markup', () => {
+  const fieldOf = (anatomy: object, samples: object[] = [], rules: object[] = []): System => {
+    const axes = ['pointer', 'focus', 'content', 'validity', 'requirement', 'availability'].map(id => ({
+      id,
+      kind: 'state',
+    }));
+    const document = {
+      format: 'periwinkle-component/1',
+      id: 'field',
+      title: 'Field',
+      anatomy,
+      axes,
+      samples,
+      rules,
+    };
+    return compileSystem(new Map([['components/field.component.json', document]]));
+  };
+
+  test('a component whose content is all absent is an empty element, not a crash', () => {
+    const system = fieldOf({
+      part: 'root',
+      kind: 'stack',
+      children: [{ part: 'label', kind: 'label', content: 'label' }],
+    });
+    expect(exampleMarkup(system, system.components[0]!)).toBe('<div class="ds-field"></div>');
+    expect(outputFiles(system).length).toBeGreaterThan(5);
+  });
+
+  test('a root that is itself the control bears its own states', () => {
+    const rules = [
+      { id: 'off', when: { availability: 'disabled' }, set: { root: { opacity: '0.5' } } },
+      { id: 'ring', when: { focus: 'keyboard' }, set: { root: { 'outline-offset': '2px' } } },
+      { id: 'filled', when: { content: 'filled' }, set: { root: { opacity: '0.9' } } },
+    ];
+    const system = fieldOf({ part: 'root', kind: 'control', element: 'input' }, [], rules);
+    const css = componentCssText(system, system.components[0]!);
+    expect(css).toContain('.ds-field:where(:disabled) {');
+    expect(css).toContain('.ds-field:where(:focus-visible) {');
+    expect(css).toContain('.ds-field:where(:not(:placeholder-shown)) {');
+  });
+
+  test('without a control the first action bears the states', () => {
+    const anatomy = {
+      part: 'root',
+      kind: 'row',
+      children: [{ part: 'press', kind: 'action', content: 'word' }],
+    };
+    const rules = [{ id: 'off', when: { availability: 'disabled' }, set: { press: { opacity: '0.5' } } }];
+    const system = fieldOf(anatomy, [{ id: 's', content: { word: 'More' } }], rules);
+    expect(componentCssText(system, system.components[0]!)).toContain(
+      '.ds-field:has(.ds-field-press:disabled) *',
+    );
+    expect(exampleMarkup(system, system.components[0]!, { availability: 'disabled' })).toMatch(
+      /<button [^>]* disabled>More</,
+    );
+  });
+
+  test('a text follows the axis that has all its values, not another that has one of them', () => {
+    const { samples, space } = field!;
+    const sample = samples.find(each => each.id === 'vessel')!;
+    const combination = { ...space.written(space.indices({})), validity: 'invalid', content: 'filled' };
+    expect(sampleText(sample.content['value'], combination, space.axes)).toBe('Osprey of Murrow');
+    expect(
+      sampleText(sample.content['message'], { ...combination, validity: 'none' }, space.axes),
+    ).toBeUndefined();
+  });
+  const [field] = demoSystem().components;
+});
+
+describe('what a stylesheet says of itself', () => {
+  const system = demoSystem();
+  const files = outputFiles(system);
+  const text = (path: string): string => files.find(file => file.path === path)!.text;
+
+  test('its use, its layer and its browsers at the head; each block its condition and note', () => {
+    for (const path of [
+      'css/text-field.css',
+      'css/tokens.css',
+      'css/index.css',
+      'css/layered/text-field.css',
+    ])
+      expect(text(path)).toMatch(/^\/\* .*\n {3}Use: .*\n {3}Stands in .*\n {3}Browsers: .* \*\//);
+    expect(text('css/text-field.css')).toContain(
+      '/* Tinted (tinted). The line keeps its room, so that nothing moves when it appears. */',
+    );
+    expect(text('css/text-field.css')).not.toMatch(/@layer/);
+    expect(text('css/layered/text-field.css')).toContain('@layer qs.text-field {');
+    expect(text('css/index.css')).toMatch(/@import "tokens\.css";\n@import "text-field\.css";\n$/);
+  });
+
+  test('no line is longer than 120 characters', () => {
+    for (const { path, text: css } of files)
+      if (path.endsWith('.css')) expect(css.split('\n').filter(line => line.length >= 120)).toEqual([]);
+  });
+
+  test('the page beside it names every attribute that an application sets', () => {
+    const readme = text('README.md');
+    for (const each of [
+      'data-size="small"',
+      'aria-invalid="true"',
+      'data-validity="valid"',
+      'disabled',
+      'readonly',
+      'required',
+      'aria-busy="true"',
+      'data-theme="night"',
+      'data-qs-anew',
+    ])
+      expect(readme).toContain(each);
   });
 });

@@ -1,10 +1,12 @@
 import type { Part } from '../anatomy/anatomy';
-import type { SampleDocument, SampleText } from '../formats/component-document';
-import type { Component } from '../rules/component';
+import type { Component } from '../components/component';
+import type { SampleDocument } from '../formats/component-document';
 import type { Combination } from '../space/space';
-import { axisAttribute, partClass } from './class-names';
-import { plainIcon } from './icon';
 import type { StateMark } from '../space/state-catalogue';
+import { accessibility, type Accessibility } from './accessibility';
+import { plainIcon } from './icon';
+import type { ComponentNames } from './names';
+import { sampleText } from './sample-text';
 
 /** An element of a field, free of any document model: written as HTML here, built as nodes by whoever shows it. */
 export interface FieldNode {
@@ -19,7 +21,7 @@ export interface FieldNode {
 
 export interface FieldTreeInput {
   readonly component: Component;
-  readonly prefix: string;
+  readonly names: ComponentNames;
   readonly icons: ReadonlyMap<string, string>;
   readonly sample: SampleDocument | undefined;
   readonly combination: Combination;
@@ -31,90 +33,110 @@ export interface FieldTreeInput {
 
 /** A field with a sample's content in one combination. Parts without content are left out, and leave no gap. */
 export function fieldTree(input: FieldTreeInput): FieldNode {
-  return new FieldBuilder(input).part(input.component.anatomy.root)!;
+  return new FieldBuilder(input).root();
 }
 
+type Attributes = [name: string, value: string][];
+
 class FieldBuilder {
-  private readonly messages: readonly string[];
+  private readonly told: Accessibility;
 
   constructor(private readonly input: FieldTreeInput) {
-    this.messages = input.component.anatomy.parts
-      .filter(
-        part =>
-          part.kind.kind === 'text' && DESCRIBES.has(part.content ?? '') && this.text(part) !== undefined,
-      )
-      .map(part => this.idOf(part));
+    const { component, combination } = input;
+    this.told = accessibility(component, combination, part => this.text(part));
   }
 
-  part(part: Part): FieldNode | null {
+  /** The outermost part is there even where nothing is in it. */
+  root(): FieldNode {
+    const { root } = this.input.component.anatomy;
+    return this.part(root) ?? this.element(root, [], []);
+  }
+
+  private part(part: Part): FieldNode | null {
     const children = part.kind.box ? part.children.flatMap(child => this.part(child) ?? []) : [];
+    if (part.kind.box)
+      return part.children.length > 0 && children.length === 0 ? null : this.element(part, [], children);
+    if (part.kind.kind === 'control') return this.control(part);
     const text = this.text(part);
-    if (!part.kind.box && part.kind.kind !== 'control' && text === undefined) return null;
-    if (part.kind.box && part.children.length > 0 && children.length === 0) return null;
-    const { component, prefix } = this.input;
-    const attributes: [string, string][] = [['class', partClass(prefix, component, part.name)]];
-    if (part === component.anatomy.root) attributes.push(...this.rootAttributes());
-    const node = { tag: part.kind.element, part: part.name, attributes, children };
-    return this.finished(part, node, text);
+    if (text === undefined && !this.isAwaited(part)) return null;
+    return part.kind.kind === 'icon'
+      ? this.icon(part, text ?? '')
+      : this.element(part, this.textAttributes(part), text ? [text] : []);
   }
 
-  private finished(
+  private element(
     part: Part,
-    node: FieldNode & { attributes: [string, string][] },
-    text: string | undefined,
+    own: Attributes,
+    children: readonly (FieldNode | string)[],
+    tag?: string,
   ): FieldNode {
-    switch (part.kind.kind) {
-      case 'label': {
-        const { control } = this.input.component.anatomy;
-        if (control) node.attributes.push(['for', this.idOf(control)]);
-        return { ...node, children: [text ?? ''] };
-      }
-      case 'text':
-        if (this.messages.includes(this.idOf(part))) node.attributes.push(['id', this.idOf(part)]);
-        return { ...node, children: [text ?? ''] };
-      case 'icon': {
-        node.attributes.push(['aria-hidden', 'true']);
-        const svg = this.input.icons.get(text ?? '');
-        const drawing = svg === undefined ? null : plainIcon(svg);
-        return drawing === null ? { ...node, children: [] } : { ...node, drawing };
-      }
-      case 'action':
-        node.attributes.push(['type', 'button']);
-        return { ...node, children: [text ?? ''] };
-      case 'control':
-        return this.control(part, node);
-      default:
-        return node;
-    }
+    const { component, names } = this.input;
+    const attributes: Attributes = [['class', names.part(part.name)]];
+    if (part === component.anatomy.root) attributes.push(...this.rootAttributes());
+    const isPressArea = part === this.told.pressArea;
+    if (isPressArea) attributes.push(['for', this.idOf(component.anatomy.control!.name)]);
+    const name = isPressArea ? 'label' : (tag ?? part.kind.element);
+    return { tag: name, part: part.name, attributes: [...attributes, ...own], children };
   }
 
-  private control(part: Part, node: FieldNode & { attributes: [string, string][] }): FieldNode {
-    const { component, combination } = this.input;
-    const first = part === component.anatomy.control;
-    const filled = combination['content'] !== 'empty';
-    const value = filled ? (this.content(part.content ?? 'value') ?? '') : '';
-    node.attributes.push(['id', this.idOf(part)]);
-    if (part.element === 'input') node.attributes.push(['type', part.type ?? 'text']);
-    if (part.element === 'input' || part.element === 'textarea') {
-      // Without a placeholder nothing would tell an empty control from a filled one.
-      node.attributes.push(['placeholder', this.content('placeholder') || ' ']);
-    }
-    if (part.element === 'input' && value !== '') node.attributes.push(['value', value]);
-    if (first && this.messages.length > 0)
-      node.attributes.push(['aria-describedby', this.messages.join(' ')]);
-    if (first && this.input.mode === 'shipped') node.attributes.push(...this.marks('control'));
-    const children = part.element === 'input' ? [] : part.element === 'select' ? [] : [value];
-    return { ...node, tag: part.element, children };
+  private textAttributes(part: Part): Attributes {
+    const { anatomy } = this.input.component;
+    const attributes: Attributes = [];
+    if (part.kind.kind === 'label' && anatomy.control)
+      attributes.push(['for', this.idOf(anatomy.control.name)]);
+    if (part.kind.kind === 'action') attributes.push(['type', 'button']);
+    if (this.told.identified.has(part.name)) attributes.push(['id', this.idOf(part.name)]);
+    if (this.told.announced.has(part.name)) attributes.push(['role', 'alert']);
+    if (part === anatomy.bearer) attributes.push(...this.marks('control'));
+    return attributes;
   }
 
-  private rootAttributes(): [string, string][] {
-    const { component, combination, mode } = this.input;
+  /** On a page a message's element is there before the message is, so that readers hear it come. */
+  private isAwaited(part: Part): boolean {
+    return this.input.mode === 'shipped' && this.told.announced.has(part.name);
+  }
+
+  private icon(part: Part, name: string): FieldNode {
+    const svg = this.input.icons.get(name);
+    const drawing = svg === undefined ? null : plainIcon(svg);
+    const node = this.element(part, [['aria-hidden', 'true']], []);
+    return drawing === null ? node : { ...node, drawing };
+  }
+
+  private control(part: Part): FieldNode {
+    const { combination, component, mode } = this.input;
+    const { element } = part;
+    const value = combination['content'] === 'empty' ? '' : (this.content(part.content ?? 'value') ?? '');
+    const attributes: Attributes = [['id', this.idOf(part.name)]];
+    if (element === 'input') attributes.push(['type', part.type ?? 'text']);
+    if (element === 'button') attributes.push(['type', 'button']);
+    // Without a placeholder nothing would tell an empty control from a filled one.
+    if (element === 'input' || element === 'textarea')
+      attributes.push(['placeholder', this.content('placeholder') || ' ']);
+    if (element === 'input' && value !== '') attributes.push(['value', value]);
+    if (part === component.anatomy.control) {
+      const { named, described } = this.told;
+      const ids = (parts: readonly string[]): string => parts.map(name => this.idOf(name)).join(' ');
+      if (named.length > 0) attributes.push(['aria-labelledby', ids(named)]);
+      else if (this.told.pressArea) attributes.push(['aria-label', component.title]);
+      if (described.length > 0) attributes.push(['aria-describedby', ids(described)]);
+      if (mode === 'shipped') attributes.push(...this.marks('control'));
+    }
+    const children = element === 'input' || value === '' ? [] : [value];
+    if (element !== 'select') return this.element(part, attributes, children, element);
+    const option: FieldNode = { tag: 'option', part: part.name, attributes: [], children };
+    return this.element(part, attributes, children.length > 0 ? [option] : [], element);
+  }
+
+  private rootAttributes(): Attributes {
+    const { component, combination, mode, names } = this.input;
     const shown = component.space.axes.filter(axis => mode === 'held' || axis.kind === 'option');
-    const axes = shown.map((axis): [string, string] => [axisAttribute(axis.id), combination[axis.id]!]);
+    const axes = shown.map((axis): [string, string] => [names.axis(axis.id), combination[axis.id]!]);
     return mode === 'held' ? axes : [...axes, ...this.marks('root')];
   }
 
-  private marks(on: StateMark['on']): [string, string][] {
+  private marks(on: StateMark['on']): Attributes {
+    if (this.input.mode === 'held') return [];
     return this.input.component.space.axes.flatMap(axis => {
       const mark = axis.state?.values.find(value => value.id === this.input.combination[axis.id])?.mark;
       return mark?.on === on && mark.attribute !== 'value'
@@ -123,25 +145,16 @@ class FieldBuilder {
     });
   }
 
-  private idOf(part: Part): string {
-    return `${this.input.id}-${part.name}`;
+  private idOf(part: string): string {
+    return `${this.input.id}-${part}`;
   }
 
   private text(part: Part): string | undefined {
     return part.content === null ? undefined : this.content(part.content) || undefined;
   }
 
-  /** Content for a key; where it depends on an axis, the text of the combination's value. */
   private content(key: string): string | undefined {
-    const content: SampleText | undefined = this.input.sample?.content[key];
-    if (content === undefined || typeof content === 'string') return content;
-    const values = this.input.component.space.axes.map(axis => this.input.combination[axis.id]!);
-    const fitting = values.find(value => Object.hasOwn(content, value));
-    if (fitting !== undefined) return content[fitting];
-    // A real page needs the words before the state that shows them comes about.
-    return this.input.mode === 'shipped' && key !== 'value' ? Object.values(content)[0] : undefined;
+    const { sample, combination, component } = this.input;
+    return sampleText(sample?.content[key], combination, component.space.axes);
   }
 }
-
-/** Content keys whose text describes the control to assistive technology. */
-const DESCRIBES = new Set(['message', 'description', 'counter']);

@@ -27,7 +27,21 @@ const parser = new XMLParser({
 });
 
 /** What is in an icon besides plain shapes. Such things are left out of every output. */
-export function iconProblems(svg: string): LocalProblem[] {
+export function iconProblems(svg: string): readonly LocalProblem[] {
+  let problems = iconFaults.get(svg);
+  if (!problems) {
+    problems = faultsOf(svg);
+    if (iconFaults.size >= MAX_KEPT) iconFaults.clear();
+    iconFaults.set(svg, problems);
+  }
+  return problems;
+}
+
+/** So many drawings are remembered. */
+const MAX_KEPT = 500;
+const iconFaults = new Map<string, readonly LocalProblem[]>();
+
+function faultsOf(svg: string): LocalProblem[] {
   const problems = new ProblemList();
   if (!readIcon(svg, text => problems.warning('', 'icon-not-plain', text))) {
     problems.error('', 'invalid-icon', 'This is not an SVG drawing.');
@@ -35,10 +49,18 @@ export function iconProblems(svg: string): LocalProblem[] {
   return problems.problems;
 }
 
+const plainIcons = new Map<string, string | null>();
+
 /** The drawing with plain shapes only, as text that is safe inside HTML; `null` when it is no SVG. */
 export function plainIcon(svg: string): string | null {
-  const root = readIcon(svg, () => {});
-  return root && writeNode(root);
+  let plain = plainIcons.get(svg);
+  if (plain === undefined) {
+    const root = readIcon(svg, () => {});
+    plain = root && writeNode(root);
+    if (plainIcons.size >= MAX_KEPT) plainIcons.clear();
+    plainIcons.set(svg, plain);
+  }
+  return plain;
 }
 
 function readIcon(svg: string, leftOut: (text: string) => void): Node | null {

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { generate, parse } from 'css-tree';
-import { compileSystem } from '../rules/system';
-import type { Component } from '../rules/component';
-import { propertyNamed } from '../rules/property-registry';
+import { compileSystem } from '../components/system';
+import type { Component } from '../components/component';
+import { propertyNamed } from '../values/property-registry';
 import { everyCombination, holdsIn, settledPlain, type Plain } from '../test/naive';
+import { detectionSelectors } from '../test/detections';
 import { randomSystem } from '../test/random-system';
 import { matchesList, type OracleElement } from '../test/selector-oracle';
 import { freshSeed } from '../test/seed';
@@ -21,12 +22,9 @@ function findings(component: Component, raw: Plain, scheme: SelectorScheme): Map
     axis.values.forEach((value, index) => {
       const holds = axis.ladder ? here >= index : here === index;
       found.set(normal(`[data-${axis.id}="${value.id}"]`), holds);
-      const detect = axis.state?.values.find(each => each.id === value.id)?.detect;
-      if (detect === undefined || scheme === HOST || scheme === PART) return;
-      const own = detect.replaceAll('{control}', '.p-specimen-control');
-      const inner = /^:not\((.*)\)$/.exec(own)?.[1];
-      if (inner === undefined) found.set(normal(own), holds);
-      else found.set(normal(inner), !holds);
+      if (scheme === HOST || scheme === PART) return;
+      for (const selector of detectionSelectors(axis, value.id, 'p-specimen-control'))
+        found.set(normal(selector), holds);
     });
   }
   const { pointer = 'away', focus = 'out' } = raw;
@@ -82,10 +80,12 @@ describe('lean stylesheets say of every raw combination what the rules say of wh
           const system = compileSystem(random.documents);
           const component = system.components[0]!;
           if (component.problems.some(problem => problem.severity === 'error')) return;
-          const input = { component, prefix: 'p', tokens: system.tokens.usual() };
+          const input = { system, component };
           const plain = componentStylesheet({ ...input, scheme: HELD }).blocks;
           const { blocks } = componentStylesheet({ ...input, scheme });
-          const stated = blocks.filter(block => !block.key.startsWith('reset'));
+          const stated = blocks.filter(
+            ({ key, within }) => !/^(reset|autofill)/.test(key) && within === undefined,
+          );
           for (const raw of everyCombination(random.component)) {
             const settled = settledPlain(random.component, raw)!;
             const speaking = random.component.rules!.filter(rule => holdsIn(rule.when, settled));

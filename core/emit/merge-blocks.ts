@@ -1,10 +1,11 @@
 import { declarationText, interfere } from './block-plan';
-import type { Declaration } from './declarations';
+import type { Rule } from '../components/component';
+import type { Declaration } from './css-value';
 import type { Formula } from './formula';
 
 /** A block of one part under a condition. */
 export interface PartBlock {
-  readonly key: string;
+  readonly rules: readonly Rule[];
   readonly part: string;
   readonly formula: Formula;
   /** The formula as text: equal conditions have equal texts. */
@@ -16,7 +17,8 @@ export interface PartBlock {
 
 /** A block for several parts at once, by condition. */
 export interface SharedBlock {
-  readonly key: string;
+  /** Those that say so, each once. */
+  readonly rules: readonly Rule[];
   readonly groups: readonly { readonly parts: readonly string[]; readonly formula: Formula }[];
   readonly declarations: readonly Declaration[];
 }
@@ -28,14 +30,16 @@ export interface SharedBlock {
 export function mergeBlocks(blocks: readonly PartBlock[]): SharedBlock[] {
   const byCondition = gather(blocks, block => `${block.part} ${block.condition}`).map(group => {
     const declarations = joinedDeclarations(group);
-    return { ...group[0]!, declarations, text: declarationText(declarations) };
+    return { ...group[0]!, rules: rulesOf(group), declarations, text: declarationText(declarations) };
   });
   return gather(byCondition, block => block.text).map(group => ({
-    key: group.map(block => block.key).join(' '),
+    rules: rulesOf(group),
     groups: partsByCondition(group),
     declarations: group[0]!.declarations,
   }));
 }
+
+const rulesOf = (group: readonly PartBlock[]): Rule[] => [...new Set(group.flatMap(block => block.rules))];
 
 /** Moves each block into the last group with its key, if nothing in between stands in the way. */
 function gather(blocks: readonly PartBlock[], keyOf: (block: PartBlock) => string): PartBlock[][] {

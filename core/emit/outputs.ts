@@ -1,13 +1,13 @@
-import { canonicalText } from '../formats/canonical';
-import { documentKind } from '../formats/document-kinds';
-import { escapeHtml } from '../formats/html-text';
-import type { Component } from '../rules/component';
-import type { System } from '../rules/system';
+import type { Component } from '../components/component';
+import type { System } from '../components/system';
+import { ObjectMemo } from '../formats/object-memo';
 import { componentStylesheet } from './component-css';
-import { fieldTree } from './field-tree';
-import { fieldHtml } from './html';
-import { SHIPPED } from './selector-scheme';
-import { stylesheetText } from './stylesheet';
+import { componentPage } from './component-page';
+import { folded } from './css-layout';
+import { outputReadme } from './output-readme';
+import { HOST, SHIPPED } from './selector-scheme';
+import { stylesheetHead, type Layering } from './stylesheet-heads';
+import { stylesheetText, type Stylesheet } from './stylesheet';
 import { tokensStylesheet } from './tokens-css';
 
 /** A file to hand over: path inside the delivery, and text. */
@@ -16,110 +16,96 @@ export interface OutputFile {
   readonly text: string;
 }
 
-export const tokensCssText = (system: System): string => stylesheetText(tokensStylesheet(system));
+const FOLDERS = { unlayered: 'css', layered: 'css/layered' } as const;
 
-export const componentCssText = (system: System, component: Component): string =>
-  stylesheetText(
-    componentStylesheet({ component, prefix: system.prefix, tokens: system.tokens.usual(), scheme: SHIPPED }),
+const tokenSheets = new ObjectMemo<Stylesheet>();
+const componentSheets = new ObjectMemo<Stylesheet>();
+
+export const tokensCssText = (system: System, layering: Layering = 'unlayered'): string =>
+  written(
+    system,
+    tokenSheets.of([system], () => tokensStylesheet(system)),
+    layering,
+    'tokens',
   );
+
+export function componentCssText(
+  system: System,
+  component: Component,
+  layering: Layering = 'unlayered',
+): string {
+  const sheet = componentSheets.of([system, component], () =>
+    componentStylesheet({ system, component, scheme: SHIPPED }),
+  );
+  return written(system, sheet, layering, component.id);
+}
+
+function written(system: System, sheet: Stylesheet, layering: Layering, name: string): string {
+  return stylesheetText({
+    ...sheet,
+    layer: layering === 'layered' ? `${system.prefix}.${name}` : null,
+    head: [...sheet.head, ...stylesheetHead(system, layering, name)],
+  });
+}
+
+export interface OutputOptions {
+  /** Whether stylesheets for the inside of shadow roots are delivered too. */
+  readonly host?: boolean | undefined;
+}
 
 /** Everything that is delivered for the named components, or for all. The same system gives the same bytes. */
 export function outputFiles(
   system: System,
   components: readonly Component[] = system.components,
+  { host = false }: OutputOptions = {},
 ): OutputFile[] {
   return [
-    { path: 'tokens.css', text: tokensCssText(system) },
-    ...components.flatMap(component => [
-      { path: `${component.id}.css`, text: componentCssText(system, component) },
-      { path: `${component.id}.html`, text: examplePage(system, component) },
-    ]),
-  ];
-}
-
-/** The system's own folder, each document written canonically. */
-export function systemFolder(system: System): OutputFile[] {
-  return [...system.documents].map(([path, document]) => ({
-    path: `${system.id}/${path}`,
-    text: documentText(path, document),
-  }));
-}
-
-/** One document as its file holds it. */
-export function documentText(path: string, document: unknown): string {
-  const row = documentKind(path);
-  return row?.json ? canonicalText(row.kind, document) : String(document);
-}
-
-/** The markup of one field as it is used on a page. */
-export function exampleMarkup(
-  system: System,
-  component: Component,
-  combination = {},
-  sampleId?: string,
-): string {
-  const sample = component.samples.find(each => each.id === sampleId) ?? component.samples[0];
-  const settled = component.space.settled(component.space.indices(combination)).combination;
-  return fieldHtml(
-    fieldTree({
-      component,
-      prefix: system.prefix,
-      icons: system.icons,
-      sample,
-      combination: component.space.written(settled),
-      mode: 'shipped',
-      id: sample?.id ?? component.id,
-    }),
-  );
-}
-
-/** A page that uses the stylesheets: the field with each sample, and every value of every option. */
-function examplePage(system: System, component: Component): string {
-  const { axes } = component.space;
-  const sections = [
-    ...component.samples.map(sample => ({
-      title: sample.title ?? sample.id,
-      combination: {},
-      sample: sample.id,
+    { path: 'README.md', text: outputReadme(system, components) },
+    ...(['unlayered', 'layered'] as const).flatMap(layering => stylesheets(system, components, layering)),
+    ...(host ? hostStylesheets(system, components) : []),
+    ...components.map(component => ({
+      path: `html/${component.id}.html`,
+      text: componentPage(system, component),
     })),
-    ...axes
-      .filter(axis => axis.kind === 'option')
-      .flatMap(axis =>
-        axis.values.map(value => ({
-          title: `${axis.title}: ${value.title}`,
-          combination: { [axis.id]: value.id },
-          sample: undefined,
-        })),
-      ),
   ];
-  const body = sections.map((section, index) => {
-    const sample = component.samples.find(each => each.id === section.sample) ?? component.samples[0];
-    const tree = fieldTree({
-      component,
-      prefix: system.prefix,
-      icons: system.icons,
-      sample,
-      combination: component.space.written(
-        component.space.indices({ content: 'empty', ...section.combination }),
-      ),
-      mode: 'shipped',
-      id: `example-${index + 1}`,
-    });
-    return `  <h2>${escapeHtml(section.title)}</h2>\n${fieldHtml(tree, '  ')}`;
+}
+
+/** For shadow roots: the host bears contexts, options and states. */
+function hostStylesheets(system: System, components: readonly Component[]): OutputFile[] {
+  const text = (sheet: Stylesheet, name: string): string =>
+    stylesheetText({ ...sheet, head: [...sheet.head, ...stylesheetHead(system, 'host', name)] });
+  return [
+    { path: 'css/host/tokens.css', text: text(tokensStylesheet(system, ':host'), 'tokens') },
+    ...components.map(component => ({
+      path: `css/host/${component.id}.css`,
+      text: text(componentStylesheet({ system, component, scheme: HOST }), component.id),
+    })),
+  ];
+}
+
+function stylesheets(
+  system: System,
+  components: readonly Component[],
+  layering: keyof typeof FOLDERS,
+): OutputFile[] {
+  const folder = FOLDERS[layering];
+  const names = ['tokens', ...components.map(component => component.id)];
+  const head = stylesheetText({
+    layer: null,
+    head: [`All stylesheets of ${system.title}`, ...stylesheetHead(system, layering, 'index')],
+    blocks: [],
   });
-  return `<!doctype html>
-<html lang="en">
-<head>
-  <meta charset="utf-8">
-  <meta name="viewport" content="width=device-width, initial-scale=1">
-  <title>${escapeHtml(component.title)}</title>
-  <link rel="stylesheet" href="tokens.css">
-  <link rel="stylesheet" href="${escapeHtml(component.id)}.css">
-</head>
-<body>
-  <h1>${escapeHtml(component.title)}</h1>
-${body.join('\n')}
-</body>
-</html>
-`;
+  const layers = names.map(name => `${system.prefix}.${name}`).join(', ');
+  const order = layering === 'layered' ? `@layer\n${folded(layers, '  ', 1).join('\n')};\n` : '';
+  return [
+    {
+      path: `${folder}/index.css`,
+      text: `${head}${order}${names.map(name => `@import "${name}.css";\n`).join('')}`,
+    },
+    { path: `${folder}/tokens.css`, text: tokensCssText(system, layering) },
+    ...components.map(component => ({
+      path: `${folder}/${component.id}.css`,
+      text: componentCssText(system, component, layering),
+    })),
+  ];
 }

@@ -1,95 +1,223 @@
 import type { Part } from '../anatomy/anatomy';
-import type { Component } from '../rules/component';
-import { partClass } from './class-names';
+import type { Component } from '../components/component';
+import type { PartProperty } from '../resolution/references';
+import { PROPERTIES, shorthandOf } from '../values/property-registry';
+import { announcedParts } from './accessibility';
+import type { CssContext } from './css-value';
+import type { ComponentNames } from './names';
+import { pressArea } from './press-area';
 import type { StyleBlock } from './stylesheet';
 
 type Declarations = readonly (readonly [string, string])[];
 
-const EVERY_PART: Declarations = [
-  ['box-sizing', 'border-box'],
-  ['margin', '0'],
-  ['padding', '0'],
-  ['border', '0 solid'],
-  ['min-width', '0'],
+/**
+ * What the root takes from the page around it, besides what no rule says of text; anything else begins anew there, so that a
+ * page's own stylesheet does not reach in.
+ */
+const FROM_THE_PAGE = [
+  'visibility',
+  'writing-mode',
+  'color-scheme',
+  'print-color-adjust',
+  '-webkit-text-size-adjust',
+  'text-size-adjust',
 ];
 
-/** What browsers give to elements and a design system decides itself. One row per kind of part. */
-const BY_KIND: Readonly<Record<string, Declarations>> = {
-  control: [
-    ['appearance', 'none'],
-    ['flex', '1 1 0px'],
-    ['width', '100%'],
-    ['background-color', 'transparent'],
-    ['border-radius', '0'],
-    ['color', 'inherit'],
-    ['font', 'inherit'],
-    ['letter-spacing', 'inherit'],
-    ['line-height', 'inherit'],
-    ['text-align', 'inherit'],
-    ['cursor', 'inherit'],
-    ['outline', '0 none'],
-    ['opacity', '1'],
-  ],
-  action: [
-    ['appearance', 'none'],
-    ['background-color', 'transparent'],
-    ['border-radius', '0'],
-    ['color', 'inherit'],
-    ['font', 'inherit'],
-    ['cursor', 'inherit'],
-  ],
-  icon: [
-    ['flex', 'none'],
-    ['pointer-events', 'none'],
-  ],
-};
+/** Properties that begin otherwise than CSS has it, on every part. */
+const SAID: Declarations = PROPERTIES.filter(
+  ({ name, inherited, initial, cssInitial }) =>
+    !inherited && initial !== cssInitial && shorthandOf(name) === undefined,
+).map(({ name, initial }) => [name, initial]);
 
-/** The ground on which the rules stand. Its selectors weigh what a rule's weigh and come before them. */
-export function resetBlocks(component: Component, prefix: string): StyleBlock[] {
-  const { parts } = component.anatomy;
-  const selectorOf = (part: Part): string => `.${partClass(prefix, component, part.name)}`;
-  const every = { key: 'reset', selector: parts.map(selectorOf).join(', '), declarations: EVERY_PART };
-  // Parts of one kind need the same.
-  const kinds = [...new Set(parts.map(part => part.kind))];
-  const blocks = kinds.map(kind => ({
-    key: `reset/${kind.kind}`,
-    selector: parts
-      .filter(part => part.kind === kind)
-      .map(selectorOf)
-      .join(', '),
-    declarations: [...kind.layout, ...(BY_KIND[kind.kind] ?? [])],
-  }));
-  return [every, ...blocks, ...insideBlocks(component, prefix)];
+/** Text properties in which the page has its say where no rule speaks. */
+const LEFT_TO_THE_PAGE: Declarations = [
+  ...PROPERTIES.filter(({ inherited, initial }) => inherited && initial === 'inherit').map(
+    ({ name }) => name,
+  ),
+  ...FROM_THE_PAGE,
+].map(name => [name, 'inherit']);
+
+/**
+ * The ground on which the rules stand. Its selectors weigh what a rule's weigh and come before them; they weigh more than a
+ * page's selectors of elements, and say everything anew, so nothing that a page says of all elements shows in a field.
+ */
+export function resetBlocks(
+  component: Component,
+  names: ComponentNames,
+  against: 'page' | 'browser',
+): StyleBlock[] {
+  const { parts, root } = component.anatomy;
+  const selectorOf = (part: Part): string => `.${names.part(part.name)}`;
+  const list = (some: readonly Part[], suffix = ''): string =>
+    some.map(part => selectorOf(part) + suffix).join(', ');
+  const inner = parts.filter(part => part !== root);
+  const announced = announcedParts(component);
+  const area = pressArea(component);
+  const isStyled = (part: Part): boolean => part === area || STYLED_BY_BROWSERS.has(part.kind.kind);
+  const blocks: StyleBlock[] = [
+    {
+      key: 'reset/root',
+      comment: [
+        'Nothing that a page says of all elements reaches in; it decides only on what is inherited here.',
+      ],
+      selector: selectorOf(root),
+      declarations: [['all', 'initial'], ...LEFT_TO_THE_PAGE],
+    },
+    {
+      key: 'reset/inner',
+      selector: list(against === 'page' ? inner : inner.filter(isStyled)),
+      declarations: [['all', 'unset']],
+    },
+    { key: 'reset', selector: list(parts), declarations: [['box-sizing', 'border-box'], ...SAID] },
+    ...beginnings(parts).map(({ kinds, declarations }) => ({
+      key: `reset/${kinds.join('+')}`,
+      selector: list(parts.filter(part => kinds.includes(part.kind.kind))),
+      declarations,
+    })),
+    {
+      key: 'reset/hidden',
+      selector: `${selectorOf(root)}[hidden]`,
+      declarations: [['display', 'none']],
+    },
+    {
+      // A message that is not there yet takes no room.
+      key: 'reset/awaited',
+      selector: list(
+        parts.filter(part => announced.has(part.name)),
+        ':empty',
+      ),
+      declarations: [['display', 'none']],
+    },
+    {
+      key: 'reset/generated',
+      selector: ['::before', '::after'].map(pseudo => `:is(${list(parts)})${pseudo}`).join(', '),
+      declarations: [['content', 'none']],
+    },
+    ...insideBlocks(parts, selectorOf),
+  ];
+  return blocks.filter(
+    ({ key, selector, declarations }) =>
+      selector !== '' && declarations.length > 0 && (against === 'page' || !AGAINST_PAGES.has(key)),
+  );
 }
 
-/** Elements inside a part that are no parts themselves: the drawing in an icon, the placeholder in a control. */
-const INSIDE: readonly { kind: string; selector: string; declarations: Declarations }[] = [
+/** Kinds of part whose elements browsers style beyond their display; unsetting all of the others costs time for nothing. */
+const STYLED_BY_BROWSERS: ReadonlySet<string> = new Set(['control', 'action', 'label']);
+
+/** Blocks that only pages make necessary. */
+const AGAINST_PAGES: ReadonlySet<string> = new Set([
+  'reset/hidden',
+  'reset/awaited',
+  'reset/generated',
+  'reset/icon :where(svg, svg *)',
+]);
+
+/** How parts begin, by kind; kinds that begin alike together. */
+function beginnings(parts: readonly Part[]): { kinds: string[]; declarations: Declarations }[] {
+  const found = new Map<string, { kinds: string[]; declarations: Declarations }>();
+  for (const { kind, display, initial } of new Set(parts.map(part => part.kind))) {
+    const declarations: Declarations = [['display', display], ...Object.entries(initial)];
+    const known = found.get(declarations.join());
+    if (known) known.kinds.push(kind);
+    else found.set(declarations.join(), { kinds: [kind], declarations });
+  }
+  return [...found.values()];
+}
+
+/** What lies inside a part and is no part itself: one row each. */
+const INSIDE: readonly { kind: string; type?: string; inside: string; declarations: Declarations }[] = [
+  {
+    // What the drawing says of itself in attributes holds, whatever a page says of drawings.
+    kind: 'icon',
+    inside: ' :where(svg, svg *)',
+    declarations: [['all', 'revert-layer']],
+  },
   {
     kind: 'icon',
-    selector: ' > svg',
+    inside: ' > :where(svg)',
     declarations: [
       ['display', 'block'],
       ['width', '100%'],
       ['height', '100%'],
-      ['fill', 'currentcolor'],
     ],
   },
+  { kind: 'icon', inside: ' > :where(svg:not([fill]))', declarations: [['fill', 'currentcolor']] },
   {
     // The placeholder takes the control's colour: a rule for an empty field colours it.
     kind: 'control',
-    selector: '::placeholder',
+    inside: '::placeholder',
     declarations: [
       ['color', 'inherit'],
+      ['background', 'none'],
+      ['font', 'inherit'],
+      ['letter-spacing', 'inherit'],
+      ['word-spacing', 'inherit'],
+      ['text-transform', 'inherit'],
+      ['text-decoration', 'none'],
+      ['text-shadow', 'none'],
       ['opacity', '1'],
     ],
   },
+  // What browsers draw into a control besides its text.
+  ...(
+    [
+      ['number', '::-webkit-inner-spin-button'],
+      ['number', '::-webkit-outer-spin-button'],
+      ['search', '::-webkit-search-cancel-button'],
+      ['search', '::-webkit-search-decoration'],
+      ['password', '::-ms-reveal'],
+      ['date', '::-webkit-calendar-picker-indicator'],
+      ['time', '::-webkit-calendar-picker-indicator'],
+    ] as const
+  ).map(([type, inside]) => ({
+    kind: 'control',
+    type,
+    inside,
+    declarations: [['display', 'none']] as Declarations,
+  })),
 ];
 
-function insideBlocks(component: Component, prefix: string): StyleBlock[] {
-  return INSIDE.flatMap(({ kind, selector, declarations }) => {
-    const parts = component.anatomy.parts.filter(part => part.kind.kind === kind);
-    if (parts.length === 0) return [];
-    const selectors = parts.map(part => `.${partClass(prefix, component, part.name)}${selector}`);
-    return [{ key: `reset/${kind}${selector}`, selector: selectors.join(', '), declarations }];
+const insideBlocks = (parts: readonly Part[], selectorOf: (part: Part) => string): StyleBlock[] =>
+  INSIDE.map(({ kind, type, inside, declarations }) => ({
+    key: `reset/${kind}${inside}`,
+    selector: parts
+      .filter(part => part.kind.kind === kind && (type === undefined || part.type === type))
+      .map(part => selectorOf(part) + inside)
+      .join(', '),
+    declarations,
+  }));
+
+/** Elements that browsers fill in. */
+const FILLED_IN = new Set(['input', 'textarea', 'select']);
+
+const filledIn = ({ anatomy }: Component): Part[] =>
+  anatomy.parts.filter(part => part.kind.kind === 'control' && FILLED_IN.has(part.element));
+
+/** What the blocks for filled-in controls read of other properties. */
+export const autofillReads = (component: Component): PartProperty[] =>
+  filledIn(component).map(({ name }) => ({ part: name, property: 'color' }));
+
+/**
+ * Browsers colour what they fill in, with declarations that no page can overrule: text and surface. The text's fill is ours
+ * still, and a surface that is clipped to the text under that fill is not seen, so rules for `autofill` show.
+ */
+export function autofillBlocks({ component, names, read }: CssContext): StyleBlock[] {
+  return filledIn(component).map(({ name }) => {
+    const color = read(name, 'color');
+    return {
+      key: `autofill/${name}`,
+      comment: ['Filled in by the browser: text, caret and surface stay as the rules have them.'],
+      selector: `.${names.part(name)}:autofill`,
+      declarations: [
+        ['background-clip', 'text'],
+        ['-webkit-text-fill-color', color],
+        ...(saysCaret(component, name) ? [] : [['caret-color', color] as const]),
+      ],
+    };
   });
 }
+
+const saysCaret = ({ rules }: Component, part: string): boolean =>
+  rules.some(({ settings }) =>
+    settings.some(setting => setting.part === part && setting.property.name === 'caret-color'),
+  );

@@ -3,7 +3,8 @@ import { parse as parseCss, walk } from 'css-tree';
 import { JSDOM } from 'jsdom';
 import { checkSystem } from '../checks/check-system';
 import { demoDocuments } from '../test/demo';
-import { outputFiles, systemFolder } from './outputs';
+import { outputFiles } from './outputs';
+import { systemFolder } from './system-folder';
 import { plainIcon } from './icon';
 
 /** No text from a document can break out of its place in CSS, HTML or code. */

@@ -1,8 +1,9 @@
-import type { Component } from '../rules/component';
+import type { Component } from '../components/component';
 import type { Axis } from '../space/axis';
 import { bits } from '../space/box';
 import type { WantedBox } from '../space/readable-cover';
-import { axisAttribute, partClass, rootClass } from './class-names';
+import type { Detection } from '../space/state-catalogue';
+import type { ComponentNames } from './names';
 import { all, any, atom, compound, FALSE, not, selectorList, TRUE, type Formula } from './formula';
 
 /** Values of an axis for which a formula must hold, and those for which it may, as masks. */
@@ -16,16 +17,16 @@ export interface SelectorScheme {
   readonly name: 'shipped' | 'held' | 'host' | 'part';
   /** Whether blocks stay as the rules have them, to be changed one by one while someone edits. */
   readonly live: boolean;
-  /** Whether the parts are first put on a common ground. */
-  readonly reset: boolean;
+  /** Against what the parts are first put on a common ground: a page's stylesheets, or only what browsers give to elements. */
+  readonly reset: 'page' | 'browser' | null;
   /** The formula for some values of an axis, on the element that bears the states. */
-  readonly axis: (axis: Axis, values: WantedValues, component: Component, prefix: string) => Formula;
+  readonly axis: (axis: Axis, values: WantedValues, component: Component, names: ComponentNames) => Formula;
   /** The selector of some parts where a formula holds. */
   readonly select: (
     component: Component,
     parts: readonly string[],
     formula: Formula,
-    prefix: string,
+    names: ComponentNames,
   ) => string;
 }
 
@@ -33,9 +34,9 @@ export interface SelectorScheme {
 export const SHIPPED: SelectorScheme = {
   name: 'shipped',
   live: false,
-  reset: true,
-  axis: (axis, values, component, prefix) =>
-    axisFormula(axis, values, (_, index) => detection(axis, index, component, prefix)),
+  reset: 'page',
+  axis: (axis, values, component, names) =>
+    axisFormula(axis, values, names, (_, index) => detection(axis, index, component, names)),
   select: selectBelowRoot,
 };
 
@@ -43,11 +44,11 @@ export const SHIPPED: SelectorScheme = {
 export const HELD: SelectorScheme = {
   name: 'held',
   live: true,
-  reset: true,
-  axis(axis, { must }) {
-    const inside = bits(must).map(index => attributeTest(axis, axis.values[index]!.id));
+  reset: 'browser',
+  axis(axis, { must }, _, names) {
+    const inside = bits(must).map(index => attributeTest(axis, axis.values[index]!.id, names));
     const outside = axis.values.flatMap((value, index) =>
-      (must >> index) & 1 ? [] : [attributeTest(axis, value.id)],
+      (must >> index) & 1 ? [] : [attributeTest(axis, value.id, names)],
     );
     return inside.length <= outside.length ? any(...inside) : not(any(...outside));
   },
@@ -62,8 +63,8 @@ const HOST_TESTS: Readonly<Record<string, string>> = {
 };
 
 /** What a shadow host shows: attributes for options and for the states that cannot be seen through it. */
-const hostAxis: SelectorScheme['axis'] = (axis, values) =>
-  axisFormula(axis, values, ({ id }) =>
+const hostAxis: SelectorScheme['axis'] = (axis, values, _, names) =>
+  axisFormula(axis, values, names, ({ id }) =>
     axis.state !== null && Object.hasOwn(HOST_TESTS, id) ? atom(HOST_TESTS[id]!) : null,
   );
 
@@ -71,10 +72,10 @@ const hostAxis: SelectorScheme['axis'] = (axis, values) =>
 export const HOST: SelectorScheme = {
   name: 'host',
   live: false,
-  reset: true,
+  reset: 'browser',
   axis: hostAxis,
-  select(component, parts, formula, prefix) {
-    const own = classes(component, parts, prefix);
+  select(_, parts, formula, names) {
+    const own = parts.map(part => `.${names.part(part)}`);
     return formula.kind === 'true' ? own.join(', ') : `:where(:host(${compound(formula)})) ${anyOf(own)}`;
   },
 };
@@ -83,10 +84,9 @@ export const HOST: SelectorScheme = {
 export const PART: SelectorScheme = {
   name: 'part',
   live: false,
-  reset: false,
+  reset: null,
   axis: hostAxis,
-  select(component, parts, formula, prefix) {
-    const host = rootClass(prefix, component);
+  select(_, parts, formula, { root: host }) {
     const condition = formula.kind === 'true' ? '' : `:where(${selectorList(formula).join(', ')})`;
     return parts.map(part => `${host}${condition}::part(${part})`).join(', ');
   },
@@ -94,28 +94,22 @@ export const PART: SelectorScheme = {
 
 /** `.qs-text-field-frame:where(.qs-text-field:hover *)`: the part's class weighs, the condition does not. */
 function selectBelowRoot(
-  component: Component,
+  { anatomy }: Component,
   parts: readonly string[],
   formula: Formula,
-  prefix: string,
+  names: ComponentNames,
 ): string {
-  if (formula.kind === 'true') return classes(component, parts, prefix).join(', ');
+  const classOf = (part: string): string => `.${names.part(part)}`;
+  if (formula.kind === 'true') return parts.map(classOf).join(', ');
   const conditions = selectorList(formula);
-  const root = `.${rootClass(prefix, component)}`;
-  const isRoot = (part: string): boolean => part === component.anatomy.root.name;
-  const below = classes(
-    component,
-    parts.filter(part => !isRoot(part)),
-    prefix,
-  );
+  const root = `.${names.root}`;
+  const isRoot = (part: string): boolean => part === anatomy.root.name;
+  const below = parts.filter(part => !isRoot(part)).map(classOf);
   const selectors = parts.filter(isRoot).map(() => `${root}:where(${conditions.join(', ')})`);
   if (below.length > 0)
     selectors.push(`${anyOf(below)}:where(${conditions.map(text => `${root}${text} *`).join(', ')})`);
   return selectors.join(', ');
 }
-
-const classes = (component: Component, parts: readonly string[], prefix: string): string[] =>
-  parts.map(part => `.${partClass(prefix, component, part)}`);
 
 const anyOf = (selectors: readonly string[]): string =>
   selectors.length === 1 ? selectors[0]! : `:is(${selectors.join(', ')})`;
@@ -124,27 +118,40 @@ const anyOf = (selectors: readonly string[]): string =>
 function axisFormula(
   axis: Axis,
   values: WantedValues,
+  names: ComponentNames,
   testOf: (value: Axis['values'][number], index: number) => Formula | null,
 ): Formula {
-  const tests = axis.values.map((value, index) => testOf(value, index) ?? attributeTest(axis, value.id));
+  const tests = axis.values.map(
+    (value, index) => testOf(value, index) ?? attributeTest(axis, value.id, names),
+  );
   return axis.ladder ? ladderFormula(values, tests) : decisionFormula(values, tests, axis.rest);
 }
 
-const attributeTest = (axis: Axis, value: string): Formula => atom(`[${axisAttribute(axis.id)}="${value}"]`);
+const attributeTest = (axis: Axis, value: string, names: ComponentNames): Formula =>
+  atom(`[${names.axis(axis.id)}="${value}"]`);
 
 /** Elements whose emptiness the browser tells. */
 const SHOWS_PLACEHOLDER = new Set(['input', 'textarea']);
 
 /** The browser's own test for a state's value, or `null` where an attribute has to say it. */
-function detection(axis: Axis, index: number, component: Component, prefix: string): Formula | null {
-  const id = axis.values[index]!.id;
+function detection(axis: Axis, index: number, component: Component, names: ComponentNames): Formula | null {
+  const { id } = axis.values[index]!;
   const detect = axis.state?.values.find(value => value.id === id)?.detect;
-  if (detect === undefined) return null;
-  if (!detect.includes('{control}')) return atom(detect);
-  const { control } = component.anatomy;
-  if (!control || (detect.includes(':placeholder-shown') && !SHOWS_PLACEHOLDER.has(control.element)))
-    return null;
-  return atom(detect.replaceAll('{control}', `.${partClass(prefix, component, control.name)}`));
+  const tests = (detect ?? []).flatMap(each => detectionTest(each, component, names) ?? []);
+  return tests.length === 0 ? null : any(...tests.map(atom));
+}
+
+/** A test on the root; `null` where there is nothing to test. */
+function detectionTest(
+  { on, test, anywhere }: Detection,
+  { anatomy: { bearer, root } }: Component,
+  names: ComponentNames,
+): string | null {
+  if (on === 'root' || bearer === root) return test;
+  if (on === 'inside') return `:has(${test})`;
+  if (!bearer) return anywhere ? test : null;
+  if (test.includes(':placeholder-shown') && !SHOWS_PLACEHOLDER.has(bearer.element)) return null;
+  return `:has(.${names.part(bearer.name)}${test})`;
 }
 
 /**
@@ -220,7 +227,7 @@ export function boxesFormula(
   scheme: SelectorScheme,
   component: Component,
   boxes: readonly WantedBox[],
-  prefix: string,
+  names: ComponentNames,
 ): Formula {
   const { axes, full } = component.space;
   return any(
@@ -229,7 +236,7 @@ export function boxesFormula(
         ...axes.map((axis, index) =>
           may[index] === full[index]
             ? TRUE
-            : scheme.axis(axis, { must: must[index]!, may: may[index]! }, component, prefix),
+            : scheme.axis(axis, { must: must[index]!, may: may[index]! }, component, names),
         ),
       ),
     ),

@@ -1,11 +1,14 @@
 import fc from 'fast-check';
 import type { ComponentDocument } from '../formats/component-document';
-import { compileComponent } from '../rules/component';
+import { compileComponent } from '../components/compile-component';
+import { compileSystem } from '../components/system';
 import type { Axis } from '../space/axis';
 import { everyCombination, holdsIn, settledPlain, type Plain } from '../test/naive';
+import { detectionSelectors } from '../test/detections';
 import { randomComponent } from '../test/random-component';
 import { compound, not, all, any, atom, selectorList, TRUE, FALSE, type Formula } from './formula';
 import { readableCover } from '../space/readable-cover';
+import { namesOf, type Names } from './names';
 import { boxesFormula, HELD, SHIPPED } from './selector-scheme';
 
 /** Whether a formula holds, given which of its atoms do. */
@@ -29,15 +32,10 @@ function holds(formula: Formula, test: (selector: string) => boolean): boolean {
 /** What a browser would find for an atom on a field in a raw combination; each rung of a ladder implies those below. */
 function browserFinds(selector: string, raw: Plain, axes: readonly Axis[]): boolean {
   const option = /^\[data-([\w-]+)="([\w-]+)"\]$/.exec(selector);
-  if (selector === ':active') return raw['pointer'] === 'down';
   for (const axis of axes) {
     for (const [index, value] of axis.values.entries()) {
-      const detect = axis.state?.values
-        .find(each => each.id === value.id)
-        ?.detect?.replaceAll('{control}', '.p-specimen-control');
       const own =
-        detect === selector ||
-        (detect === undefined && option?.[1] === axis.id && option[2] === value.id) ||
+        detectionSelectors(axis, value.id, 'p-specimen-control').includes(selector) ||
         (option?.[1] === axis.id && option[2] === value.id);
       if (!own) continue;
       const here = axis.values.findIndex(each => each.id === raw[axis.id]);
@@ -46,6 +44,9 @@ function browserFinds(selector: string, raw: Plain, axes: readonly Axis[]): bool
   }
   throw new Error(`unknown test ${selector}`);
 }
+
+const namesIn = (document: ComponentDocument): Names =>
+  namesOf({ ...compileSystem(new Map([['components/specimen.component.json', document]])), prefix: 'p' });
 
 const inAll = (document: ComponentDocument, check: (raw: Plain, rule: number) => void): void => {
   for (const raw of everyCombination(document))
@@ -65,7 +66,7 @@ describe('selectors stand for regions', () => {
             SHIPPED,
             component,
             boxes.map(box => ({ must: box, may: box })),
-            'p',
+            namesIn(document).component('specimen'),
           );
         });
         inAll(document, (raw, index) => {
@@ -85,7 +86,12 @@ describe('selectors stand for regions', () => {
         const component = compileComponent(document);
         if (component.problems.length > 0) return;
         const formulas = component.rules.map(rule =>
-          boxesFormula(HELD, component, [{ must: rule.region, may: rule.region }], 'p'),
+          boxesFormula(
+            HELD,
+            component,
+            [{ must: rule.region, may: rule.region }],
+            namesIn(document).component('specimen'),
+          ),
         );
         inAll(document, (raw, index) => {
           const settled = settledPlain(document, raw)!;

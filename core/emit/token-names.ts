@@ -1,7 +1,8 @@
+import type { System } from '../components/system';
 import { cssIdentifier } from '../formats/css-text';
 import { ProblemList, type Problem } from '../formats/problem';
-import type { System } from '../rules/system';
 import { kebab } from '../space/axis';
+import { compositeMembers } from '../tokens/token-types';
 
 /** The custom property of a token, `--qs-color-frame-over`, from the system's prefix and the token's path. */
 export function tokenProperty(prefix: string, path: string): string {
@@ -12,12 +13,16 @@ export function tokenProperty(prefix: string, path: string): string {
 export const memberProperty = (prefix: string, path: string, member: string): string =>
   `${tokenProperty(prefix, path)}--${kebab(member)}`;
 
-/** Tokens whose paths differ but come to the same custom property. */
-export function tokenNameProblems(system: System): Problem[] {
+/** Tokens that come to the same custom property, or one to that of another's member. */
+export function tokenNameProblems({ tokens, prefix }: System): Problem[] {
   const owners = new Map<string, string>();
   const problems: Problem[] = [];
-  for (const token of system.tokens.usual().byKey.values()) {
-    const name = tokenProperty(system.prefix, token.path);
+  const all = [...tokens.usual().byKey.values()];
+  for (const { path, key, type } of all)
+    for (const member of Object.keys(compositeMembers(type)))
+      owners.set(memberProperty(prefix, path, member), `${key}’s ${member}`);
+  for (const token of all) {
+    const name = tokenProperty(prefix, token.path);
     const other = owners.get(name);
     if (other === undefined) {
       owners.set(name, token.key);

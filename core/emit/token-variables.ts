@@ -1,8 +1,9 @@
-import type { System } from '../rules/system';
-import { tokensIn } from '../rules/value-syntax';
+import type { System } from '../components/system';
+import { tokensIn } from '../values/value-syntax';
 import { readReference, referencesIn } from '../tokens/references';
 import type { Token, TokenSet } from '../tokens/token-set';
-import { absentMember, compositeMembers, valueCss } from '../tokens/token-types';
+import { linkable } from '../tokens/linkable';
+import { absentCss, compositeMembers, valueCss } from '../tokens/token-types';
 import { memberProperty, tokenProperty } from './token-names';
 
 /** What one custom property stands for: a token, or one member of a composite token. */
@@ -37,7 +38,7 @@ export function variableText(variable: TokenVariable, set: TokenSet, prefix: str
   const target = whole?.kind === 'alias' ? set.byKey.get(whole.key) : undefined;
   if (target) return `var(${memberProperty(prefix, target.path, member)})`;
   const value = (token.value as Readonly<Record<string, unknown>>)[member];
-  if (value === undefined) return absentMember(token.type, member);
+  if (value === undefined) return absentCss(token.type, member);
   return linkedText(
     type,
     whole ? value : (token.raw as Readonly<Record<string, unknown>>)[member],
@@ -48,26 +49,11 @@ export function variableText(variable: TokenVariable, set: TokenSet, prefix: str
 }
 
 function linkedText(type: string, raw: unknown, value: unknown, set: TokenSet, prefix: string): string {
-  return valueCss(type, linkable(raw, value), part => {
+  return valueCss(type, linkable(type, raw, value), part => {
     const reference = readReference(part);
     const target = reference?.kind === 'alias' ? set.byKey.get(reference.key) : undefined;
     return target ? `var(${tokenProperty(prefix, target.path)})` : null;
   });
-}
-
-/** The written value with its aliases kept, and everything else (pointers, weights by name) as resolved. */
-function linkable(raw: unknown, value: unknown): unknown {
-  if (readReference(raw)?.kind === 'alias') return raw;
-  if (readReference(raw)) return value;
-  if (Array.isArray(raw) && Array.isArray(value))
-    return raw.map((item, index) => linkable(item, value[index]));
-  if (typeof raw === 'object' && raw !== null && typeof value === 'object' && value !== null) {
-    const resolved = value as Record<string, unknown>;
-    return Object.fromEntries(
-      Object.entries(raw).map(([name, item]) => [name, linkable(item, resolved[name])]),
-    );
-  }
-  return value;
 }
 
 /** The variables to which a variable's text refers in one context. */
@@ -77,8 +63,15 @@ function referredVariables(variable: TokenVariable, set: TokenSet): TokenVariabl
   const whole = readReference(token.raw);
   const { member } = variable;
   if (member !== null && whole) return whole.kind === 'alias' ? [memberOf(whole.key, member)] : [];
-  const raw = member === null ? token.raw : (token.raw as Readonly<Record<string, unknown>>)[member];
-  return referencesIn(raw).flatMap(({ reference }) =>
+  const [type, raw, value] =
+    member === null
+      ? [token.type, token.raw, token.value]
+      : [
+          compositeMembers(token.type)[member] ?? '',
+          (token.raw as Readonly<Record<string, unknown>>)[member],
+          (token.value as Readonly<Record<string, unknown>>)[member],
+        ];
+  return referencesIn(linkable(type, raw, value)).flatMap(({ reference }) =>
     reference.kind === 'alias' ? [wholeToken(reference.key)] : [],
   );
 }
@@ -88,7 +81,9 @@ export type VariableGraph = ReadonlyMap<string, { variable: TokenVariable; refer
 
 /** All variables that rules of any component use, also through other tokens, in the order of the token files. */
 export function usedVariables(system: System, sets: readonly TokenSet[]): VariableGraph {
-  const open: TokenVariable[] = [];
+  const open: TokenVariable[] = [system.page.surface, system.page.ink].flatMap(key =>
+    key === null ? [] : [wholeToken(key)],
+  );
   for (const component of system.components) {
     for (const rule of component.rules) {
       for (const { value } of rule.settings) {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { compileSystem, type System } from '../rules/system';
+import { compileSystem, type System } from '../components/system';
 import { freshSeed } from '../test/seed';
-import { tokensCssText } from './outputs';
-import type { StyleBlock } from './stylesheet';
+import { smallSystem } from '../test/small-system';
+import { stylesheetText, type StyleBlock } from './stylesheet';
 import { tokensStylesheet } from './tokens-css';
 import { tokenProperty } from './token-names';
 
@@ -236,33 +236,37 @@ test('what one modifier decides stands in its contexts; what two decide asks for
       ],
     ]),
   );
-  expect(tokensCssText(system)).toBe(`/* Tokens of S */
-:root {
-  --_theme-day: initial;
-  --_theme-night: ;
+  expect(stylesheetText({ ...tokensStylesheet(system), head: [] })).toBe(`:root {
+  --_in--theme--day: initial;
+  --_in--theme--night: ;
   --p-a: 1;
   --p-b: 2;
-  --p-both: var(--_theme-day, var(--p-a)) var(--_theme-night, var(--p-b));
+  --p-both: var(--_in--theme--day, var(--p-a)) var(--_in--theme--night, var(--p-b));
+  color-scheme: light;
 }
 
 @media (prefers-color-scheme:dark) {
+  /* theme night, where the page names no context */
   :root {
-    --_theme-day: ;
-    --_theme-night: initial;
+    --_in--theme--day: ;
+    --_in--theme--night: initial;
     --p-a: 10;
+    color-scheme: dark;
   }
 }
 
 [data-theme="day"] {
-  --_theme-day: initial;
-  --_theme-night: ;
+  --_in--theme--day: initial;
+  --_in--theme--night: ;
   --p-a: 1;
+  color-scheme: light;
 }
 
 [data-theme="night"] {
-  --_theme-day: ;
-  --_theme-night: initial;
+  --_in--theme--day: ;
+  --_in--theme--night: initial;
   --p-a: 10;
+  color-scheme: dark;
 }
 
 [data-density="roomy"] {
@@ -273,8 +277,121 @@ test('what one modifier decides stands in its contexts; what two decide asks for
   --p-b: 20;
 }
 
+@media print {
+  /* On paper */
+  :root, [data-theme] {
+    --_in--theme--day: initial;
+    --_in--theme--night: ;
+    --p-a: 1;
+    color-scheme: light;
+  }
+}
+
 [data-theme], [data-density] {
-  --p-both: var(--_theme-day, var(--p-a)) var(--_theme-night, var(--p-b));
+  --p-both: var(--_in--theme--day, var(--p-a)) var(--_in--theme--night, var(--p-b));
 }
 `);
+});
+
+describe('what else tokens.css says', () => {
+  const systemOf = (tokens: object, set: Record<string, string>): System =>
+    smallSystem({ tokens, set: { root: set } });
+  const css = (system: System): string => stylesheetText({ ...tokensStylesheet(system), head: [] });
+  const number = (value: unknown): object => ({ $type: 'number', $value: value });
+
+  test('references inside a value are put in, where CSS could not follow them', () => {
+    const tokens = {
+      n: number(12),
+      half: number(0.5),
+      size: { $type: 'dimension', $value: { value: '{n}', unit: 'px' } },
+      ink: { $type: 'color', $value: { colorSpace: 'srgb', components: ['{half}', 0, 0], alpha: '{half}' } },
+      curve: { $type: 'cubicBezier', $value: ['{half}', 0, 0, 1] },
+      ramp: { $type: 'gradient', $value: [{ color: '{ink}', position: '{half}' }] },
+    };
+    const used = {
+      width: '{size}',
+      color: '{ink}',
+      'transition-timing-function': '{curve}',
+      'background-image': '{ramp}',
+    };
+    const text = css(systemOf(tokens, used));
+    expect(text).toContain('--p-size: 12px;');
+    expect(text).toContain('--p-ink: color(srgb 0.5 0 0 / 0.5);');
+    expect(text).toContain('--p-curve: cubic-bezier(0.5, 0, 0, 1);');
+    expect(text).toContain('--p-ramp: linear-gradient(var(--p-ink) 50%);');
+  });
+
+  test('a colour beyond sRGB has a stand-in, and stands where it can be shown', () => {
+    const glow = {
+      $type: 'color',
+      $value: { colorSpace: 'display-p3', components: [1, 0, 0], hex: '#ff0000' },
+    };
+    expect(css(systemOf({ glow }, { color: '{glow}' }))).toBe(`:root {
+  --p-glow: #ff0000;
+}
+
+@media (color-gamut: p3) {
+  :root {
+    --p-glow: color(display-p3 1 0 0);
+  }
+}
+`);
+  });
+
+  test('descriptions stay, and cannot break out', () => {
+    const ink = { ...number(1), $description: 'Words */ body { color: red } <b>' };
+    expect(css(systemOf({ ink }, { opacity: '{ink}' }))).toContain('/* Words * / body { color: red } ‹b> */');
+  });
+
+  test('the host of a shadow tree has them where asked', () => {
+    const text = stylesheetText({
+      ...tokensStylesheet(systemOf({ a: number(1) }, { opacity: '{a}' }), ':host'),
+      head: [],
+    });
+    expect(text).toBe(':host {\n  --p-a: 1;\n}\n');
+  });
+});
+
+describe('where two modifiers meet', () => {
+  const system = (night: object, close: object): System =>
+    smallSystem({
+      tokens: { base: { $type: 'number', x: { $value: 1 }, y: { $value: 2 } } },
+      modifiers: { theme: { day: {}, night }, density: { roomy: {}, close } },
+      set: { root: { opacity: '{more.x}' } },
+    });
+  const text = (own: System): string => stylesheetText({ ...tokensStylesheet(own), head: [] });
+
+  test('members that a group has by extension follow both', () => {
+    const own = system(
+      { base: { $type: 'number', x: { $value: 10 } } },
+      { more: { $extends: '{base}', y: { $type: 'number', $value: 7 } } },
+    );
+    expect(own.tokens.in({ theme: 'night', density: 'close' }).byKey.get('more.x')!.css).toBe('10');
+    expect(text(own)).toMatch(
+      /--p-more-x:\s+var\(--_in--theme--day, .*close, 1\)\)\s+var\(--_in--theme--night, .*close, 10\)\)/,
+    );
+  });
+
+  test('so do pointers into other tokens', () => {
+    const own = system(
+      {
+        base: { $type: 'number', x: { $value: 10 } },
+        more: { $type: 'number', x: { $value: { $ref: '#/base/x/$value' } } },
+      },
+      {
+        base: { $type: 'number', x: { $value: 20 } },
+        more: { $type: 'number', x: { $value: { $ref: '#/base/x/$value' } } },
+      },
+    );
+    const css = text(own);
+    for (const each of ['10', '20']) expect(css).toMatch(new RegExp(`--p-more-x:[^;]*\\b${each}\\b`));
+  });
+
+  test('a circle that is there in one combination of contexts only is told', () => {
+    const own = system(
+      { base: { $type: 'number', x: { $value: '{base.y}' } } },
+      { base: { $type: 'number', y: { $value: '{base.x}' } } },
+    );
+    expect(own.tokens.problems().map(problem => problem.code)).toContain('reference-cycle');
+  });
 });

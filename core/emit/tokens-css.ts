@@ -1,13 +1,17 @@
+import type { System } from '../components/system';
 import { cssString } from '../formats/css-text';
-import type { System } from '../rules/system';
-import { kebab } from '../space/axis';
-import type { ContextInput, Modifier } from '../tokens/resolver';
+import { colorHex, isWideGamut, type TokenColor } from '../tokens/color';
+import type { ContextInput, Modifier } from '../tokens/contexts';
 import type { TokenModel } from '../tokens/token-model';
 import type { TokenSet } from '../tokens/token-set';
 import { dependences, type Dependence } from './context-dependence';
-import type { Declaration } from './declarations';
+import type { Declaration } from './css-value';
+import { namesOf, type Names } from './names';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 import { everyVariable, usedVariables, variableName, variableText } from './token-variables';
+
+/** On what the tokens are declared that hold everywhere: the page, or the host of a shadow tree. */
+export type TokensOn = ':root' | ':host';
 
 /**
  * The tokens that are used as custom properties. A property that refers to another is computed where it is declared (CSS
@@ -17,50 +21,216 @@ import { everyVariable, usedVariables, variableName, variableText } from './toke
  * `var()` gives its fallback, while that of any other context is empty and gives nothing. So contexts may be switched on
  * elements inside one another in any order.
  */
-export function tokensStylesheet(system: System): Stylesheet {
+export function tokensStylesheet(system: System, on: TokensOn = ':root'): Stylesheet {
   const { tokens, prefix } = system;
-  const usual = tokens.usualInput();
   const graph = usedVariables(system, tokens.everyContext());
-  const found = dependences(tokens, graph, prefix);
-  const switched = tokens.modifiers.filter(({ name }) =>
-    found.some(each => isEntangled(each) && each.differsBy.includes(name)),
-  );
-  const own = (modifier: Modifier, context: string): Declaration[] => [
-    ...(switched.includes(modifier) ? switches(modifier, context) : []),
-    ...found
-      .filter(each => !isEntangled(each) && each.dependsOn.includes(modifier.name))
-      .flatMap(each => declared(each, { ...usual, [modifier.name]: context })),
-  ];
-  const entangled = found.filter(isEntangled);
-  const root = [
-    ...switched.flatMap(modifier => switches(modifier, usual[modifier.name]!)),
-    ...found.flatMap(each => (isEntangled(each) ? switchedText(each, switched) : declared(each, usual))),
-  ];
-  const blocks: StyleBlock[] = [
-    // What varies stands in the root's block too, so that a page that names no context has the usual one.
-    { key: 'root', selector: ':root', declarations: root },
-    ...tokens.modifiers.flatMap(modifier =>
-      [...modifier.media].map(([context, media]) => ({
-        key: `media ${modifier.name}=${context}`,
-        selector: ':root',
-        media,
-        declarations: own(modifier, context),
-      })),
-    ),
-    ...tokens.modifiers.flatMap(modifier =>
-      modifier.contexts.map(context => ({
-        key: `${modifier.name}=${context}`,
-        selector: `[${contextAttribute(modifier.name)}=${cssString(context)}]`,
-        declarations: own(modifier, context),
-      })),
-    ),
-    ...entangledBlocks(entangled, switched),
-  ];
+  const writer = new TokenBlocks(system, dependences(tokens, graph, prefix), on);
   return {
     layer: null,
-    comment: `Tokens of ${system.title}`,
-    blocks: blocks.filter((block, index) => index === 0 || block.declarations.length > 0),
+    head: [`Tokens of ${system.title}`],
+    blocks: writer.blocks().flatMap(block => writer.withStandIns(block)),
   };
+}
+
+class TokenBlocks {
+  private readonly usual: ContextInput;
+  private readonly entangled: readonly Dependence[];
+  private readonly switched: readonly Modifier[];
+  private readonly names: Names;
+  /** Descriptions by custom property. */
+  private readonly remarks: ReadonlyMap<string, string>;
+  /** What stands in for texts that are colours beyond sRGB. */
+  private readonly standIns: ReadonlyMap<string, string>;
+
+  constructor(
+    private readonly system: System,
+    private readonly found: readonly Dependence[],
+    private readonly on: TokensOn,
+  ) {
+    const { tokens } = system;
+    this.names = namesOf(system);
+    this.usual = tokens.usualInput();
+    this.entangled = found.filter(isEntangled);
+    this.switched = tokens.modifiers.filter(({ name }) =>
+      this.entangled.some(each => each.differsBy.includes(name)),
+    );
+    this.standIns = standInsOf(tokens);
+    const { byKey } = tokens.usual();
+    this.remarks = new Map(
+      found.flatMap(({ name, variable }) => {
+        const description = variable.member === null ? byKey.get(variable.key)?.description : undefined;
+        return description ? [[name, description] as const] : [];
+      }),
+    );
+  }
+
+  blocks(): StyleBlock[] {
+    const { modifiers } = this.system.tokens;
+    const root = [
+      ...this.switched.flatMap(modifier => this.switches(modifier, this.usual[modifier.name]!)),
+      ...this.found.flatMap(each =>
+        isEntangled(each) ? this.switchedText(each) : this.declared(each, this.usual),
+      ),
+      ...modifiers.flatMap(modifier => scheme(modifier, this.usual[modifier.name]!)),
+    ];
+    const blocks: StyleBlock[] = [
+      // What varies stands in the root's block too, so that a page that names no context has the usual one.
+      { key: 'root', selector: this.on, declarations: root, remarks: this.remarks },
+      ...modifiers.flatMap(modifier =>
+        [...modifier.media].map(([context, media]) => ({
+          key: `media ${modifier.name}=${context}`,
+          comment: [`${modifier.name} ${context}, where the page names no context`],
+          selector: this.on,
+          within: `@media ${media}`,
+          declarations: [...this.own(modifier, context), ...this.painted(modifier, context)],
+        })),
+      ),
+      ...modifiers.flatMap(modifier =>
+        modifier.contexts.map(context => ({
+          key: `${modifier.name}=${context}`,
+          selector: this.contextSelector(`[${this.names.context(modifier.name)}=${cssString(context)}]`),
+          declarations: [...this.own(modifier, context), ...this.painted(modifier, context)],
+        })),
+      ),
+      this.anew(),
+      ...modifiers.flatMap(modifier => this.print(modifier)),
+      ...this.entangledBlocks(),
+    ];
+    return blocks.filter((block, index) => index === 0 || block.declarations.length > 0);
+  }
+
+  private contextSelector(test: string): string {
+    return this.on === ':host' ? `:host(${test}), ${test}` : test;
+  }
+
+  /** What a context declares of its own. */
+  private own(modifier: Modifier, context: string): Declaration[] {
+    return [
+      ...(this.switched.includes(modifier) ? this.switches(modifier, context) : []),
+      ...this.found
+        .filter(each => !isEntangled(each) && each.dependsOn.includes(modifier.name))
+        .flatMap(each => this.declared(each, { ...this.usual, [modifier.name]: context })),
+    ];
+  }
+
+  /** The page's colours where a modifier that changes them is switched, so that nothing stands on a surface of another context. */
+  private painted(modifier: Modifier, context: string): Declaration[] {
+    const paint = (key: string | null, property: string): Declaration[] => {
+      const dependence = this.found.find(({ variable }) => variable.key === key && variable.member === null);
+      return dependence?.dependsOn.includes(modifier.name) ? [[property, `var(${dependence.name})`]] : [];
+    };
+    const { surface, ink } = this.system.page;
+    return [...scheme(modifier, context), ...paint(surface, 'background-color'), ...paint(ink, 'color')];
+  }
+
+  /**
+   * Where a page gives a token another value, everything that refers to it is declared anew: what the contexts have in common
+   * here, the rest by the context that the same element names.
+   */
+  private anew(): StyleBlock {
+    return {
+      key: 'anew',
+      comment: ['Where a page sets some of these to values of its own'],
+      selector: `[${this.names.anew}]`,
+      declarations: this.found
+        .filter(each => each.refers && each.differsBy.length === 0)
+        .flatMap(each => this.declared(each, this.usual)),
+    };
+  }
+
+  /** Printers leave out dark surfaces and keep light ink: on paper every context is a light one. */
+  private print(modifier: Modifier): StyleBlock[] {
+    const { colorScheme, contexts } = modifier;
+    const light = contexts.find(context => colorScheme.get(context) === 'light');
+    const hasDark = contexts.some(context => colorScheme.get(context) === 'dark');
+    if (light === undefined || !hasDark) return [];
+    return [
+      {
+        key: `print ${modifier.name}`,
+        comment: ['On paper'],
+        selector: `${this.on}, ${this.contextSelector(`[${this.names.context(modifier.name)}]`)}`,
+        within: '@media print',
+        declarations: [...this.own(modifier, light), ...this.painted(modifier, light)],
+      },
+    ];
+  }
+
+  /** The declaration of a variable in one context. */
+  private declared({ name, text }: Dependence, input: ContextInput): Declaration[] {
+    const css = text(input);
+    return css === null ? [] : [[name, css]];
+  }
+
+  /** A block with stand-ins in place of colours beyond sRGB, and behind it one with these, for displays that show them. */
+  withStandIns(block: StyleBlock): StyleBlock[] {
+    const wide = block.declarations.filter(([, css]) => this.standIns.has(css));
+    if (wide.length === 0) return [block];
+    const declarations = block.declarations.map(([name, css]): Declaration => [
+      name,
+      this.standIns.get(css) ?? css,
+    ]);
+    const also = block.within === undefined ? '' : ` and ${block.within.replace('@media ', '')}`;
+    return [
+      { ...block, declarations },
+      {
+        key: `${block.key} wide`,
+        selector: block.selector,
+        within: `@media (color-gamut: p3)${also}`,
+        declarations: wide,
+      },
+    ];
+  }
+
+  /** The same declaration for all contexts, with a switch around each context's text. */
+  private switchedText({ name, differsBy, text }: Dependence): Declaration[] {
+    const own = this.switched.filter(modifier => differsBy.includes(modifier.name));
+    const write = (rest: readonly Modifier[], input: ContextInput): string => {
+      const [modifier, ...others] = rest;
+      if (!modifier) return text(input) ?? '';
+      const texts = modifier.contexts.map(context => write(others, { ...input, [modifier.name]: context }));
+      if (texts.every(each => each === texts[0])) return texts[0]!;
+      return modifier.contexts
+        .map((context, index) => `var(${this.names.contextSwitch(modifier.name, context)}, ${texts[index]!})`)
+        .join(' ');
+    };
+    return [[name, write(own, this.usual)]];
+  }
+
+  /** One block for each set of modifiers that have a say together: on whatever element switches one of them. */
+  private entangledBlocks(): StyleBlock[] {
+    const groups = new Map<string, Dependence[]>();
+    for (const each of this.entangled) {
+      const key = JSON.stringify(each.dependsOn);
+      groups.set(key, [...(groups.get(key) ?? []), each]);
+    }
+    return [...groups].map(([key, members]) => ({
+      key,
+      selector: members[0]!.dependsOn
+        .map(name => this.contextSelector(`[${this.names.context(name)}]`))
+        .join(', '),
+      declarations: members.flatMap(each => this.switchedText(each)),
+    }));
+  }
+
+  private switches({ name, contexts }: Modifier, chosen: string): Declaration[] {
+    return contexts.map(context => [
+      this.names.contextSwitch(name, context),
+      context === chosen ? 'initial' : '',
+    ]);
+  }
+}
+
+/** The CSS text of every colour beyond sRGB, with the one the format names for it or the nearest. */
+function standInsOf(tokens: TokenModel): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const set of tokens.everyContext()) {
+    for (const { type, value, css } of set.byKey.values()) {
+      if (type !== 'color' || css.startsWith('#')) continue;
+      const color = value as TokenColor;
+      if (isWideGamut(color)) found.set(css, color.hex ?? colorHex(color));
+    }
+  }
+  return found;
 }
 
 /**
@@ -70,50 +240,11 @@ export function tokensStylesheet(system: System): Stylesheet {
 const isEntangled = ({ dependsOn, differsBy, tooMany }: Dependence): boolean =>
   dependsOn.length > 1 && differsBy.length > 0 && !tooMany;
 
-/** The declaration of a variable in one context. */
-function declared({ name, text }: Dependence, input: ContextInput): Declaration[] {
-  const css = text(input);
-  return css === null ? [] : [[name, css]];
+/** So that native pickers, scrollbars and form controls are light or dark as the context is. */
+function scheme({ colorScheme }: Modifier, context: string): Declaration[] {
+  const known = colorScheme.get(context);
+  return known ? [['color-scheme', known]] : [];
 }
-
-/** The same declaration for all contexts, with a switch around each context's text. */
-function switchedText(
-  { name, differsBy, text, usual }: Dependence,
-  modifiers: readonly Modifier[],
-): Declaration[] {
-  const own = modifiers.filter(modifier => differsBy.includes(modifier.name));
-  const write = (rest: readonly Modifier[], input: ContextInput): string => {
-    const [modifier, ...others] = rest;
-    if (!modifier) return text(input) ?? '';
-    const texts = modifier.contexts.map(context => write(others, { ...input, [modifier.name]: context }));
-    if (texts.every(each => each === texts[0])) return texts[0]!;
-    return modifier.contexts
-      .map((context, index) => `var(${switchProperty(modifier.name, context)}, ${texts[index]!})`)
-      .join(' ');
-  };
-  return [[name, write(own, usual)]];
-}
-
-/** One block for each set of modifiers that have a say together: on whatever element switches one of them. */
-function entangledBlocks(entangled: readonly Dependence[], switched: readonly Modifier[]): StyleBlock[] {
-  const groups = new Map<string, Dependence[]>();
-  for (const each of entangled) {
-    const key = each.dependsOn.join(' ');
-    groups.set(key, [...(groups.get(key) ?? []), each]);
-  }
-  return [...groups].map(([key, members]) => ({
-    key,
-    selector: members[0]!.dependsOn.map(name => `[${contextAttribute(name)}]`).join(', '),
-    declarations: members.flatMap(each => switchedText(each, switched)),
-  }));
-}
-
-const switches = ({ name, contexts }: Modifier, chosen: string): Declaration[] =>
-  contexts.map(context => [switchProperty(name, context), context === chosen ? 'initial' : '']);
-
-/** `--_theme-night`: private, like all custom properties that begin so. */
-const switchProperty = (modifier: string, context: string): string =>
-  `--_${kebab(modifier)}-${context.replace(/[^\w-]/g, '_')}`;
 
 /** Every token as it is declared in one context: custom property to CSS text. For previews, where all may be wanted. */
 export function tokenDeclarations(
@@ -129,6 +260,3 @@ export function tokenDeclarations(
     ]),
   );
 }
-
-/** Name of the attribute that chooses a modifier's context: `data-theme`. */
-export const contextAttribute = (modifier: string): string => `data-${kebab(modifier)}`;

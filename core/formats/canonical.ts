@@ -1,4 +1,6 @@
 import { isObject } from './json';
+import { writeJson } from './json-text';
+import { keepOrder, keysInOrder } from './key-order';
 import { SCHEMAS, type Schema } from './schemas';
 import type { DocumentKind } from './document-kinds';
 
@@ -9,7 +11,7 @@ import type { DocumentKind } from './document-kinds';
 export function canonicalText(kind: DocumentKind, document: unknown): string {
   const schema = SCHEMAS[kind];
   const ordered = schema ? inOrder(document, schema, schema) : document;
-  return `${JSON.stringify(ordered, null, 2)}\n`;
+  return `${writeJson(ordered, 2)}\n`;
 }
 
 function inOrder(value: unknown, schema: Schema, root: Schema): unknown {
@@ -21,15 +23,15 @@ function inOrder(value: unknown, schema: Schema, root: Schema): unknown {
   if (!isObject(value)) return value;
   const known = (here['properties'] ?? {}) as Record<string, Schema>;
   const others = here['additionalProperties'];
-  const result: Record<string, unknown> = {};
-  for (const key of Object.keys(known)) {
-    if (Object.hasOwn(value, key)) result[key] = inOrder(value[key], known[key]!, root);
-  }
-  for (const key of Object.keys(value)) {
-    if (Object.hasOwn(known, key)) continue;
-    result[key] = isObject(others) ? inOrder(value[key], others as Schema, root) : value[key];
-  }
-  return result;
+  const keys = [
+    ...Object.keys(known).filter(key => Object.hasOwn(value, key)),
+    ...keysInOrder(value).filter(key => !Object.hasOwn(known, key)),
+  ];
+  const ordered = (key: string): unknown => {
+    if (Object.hasOwn(known, key)) return inOrder(value[key], known[key]!, root);
+    return isObject(others) ? inOrder(value[key], others as Schema, root) : value[key];
+  };
+  return keepOrder(Object.fromEntries(keys.map(key => [key, ordered(key)])), keys);
 }
 
 function resolved(schema: Schema, root: Schema): Schema {

@@ -110,6 +110,8 @@ export interface SystemDocument {
   readonly rootFontSize?: number;
   /** Path of the resolver document, from the system's folder. */
   readonly resolver?: string;
+  /** Colours of the page that fields stand on, as `{token}`: painted where a context is switched. */
+  readonly page?: { readonly surface?: string; readonly ink?: string };
   readonly subtitle?: string;
   /** Component ids in the reader's order; those not named follow. */
   readonly order?: readonly string[];

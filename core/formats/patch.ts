@@ -1,5 +1,6 @@
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { current, isDraft, produce } from 'immer';
+import { carryOrder, copyInOrder } from './key-order';
 import { isObject, pointer, pointerSteps, valueAt } from './json';
 
 /** An operation of a JSON Patch (RFC 6902). */
@@ -34,24 +35,17 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
         inverse.unshift(...inverseOf(holder.root, operation));
         if (operation.path === '' && operation.op !== 'test') {
           if (!('value' in operation)) throw new Error('the whole document can only be replaced');
-          holder.root = structuredClone(operation.value);
+          holder.root = copyInOrder(operation.value);
           return;
         }
-        jsonPatch.applyOperation(
-          holder.root,
-          structuredClone(operation) as Operation,
-          true,
-          true,
-          true,
-          index,
-        );
+        jsonPatch.applyOperation(holder.root, copyInOrder(operation) as Operation, true, true, true, index);
       } catch (error) {
         if (error instanceof PatchError) throw error;
         throw new PatchError(index, operation.path, reasonOf(error));
       }
     });
   });
-  return { document: next.root as T, inverse };
+  return { document: carryOrder(document, next.root as T), inverse };
 }
 
 function reasonOf(error: unknown): string {
@@ -71,12 +65,12 @@ function inverseOf(document: unknown, operation: PatchOperation): PatchOperation
       return [{ op: 'replace', path, value: plain(at(document, path)) }];
     case 'move':
       return [
-        { op: 'move', path: operation.from, from: settledPath(document, path) },
+        { op: 'move', path: operation.from, from: finalPath(document, path) },
         ...restored(document, path),
       ];
     default:
       return isInsertion(document, path) || at(document, path) === undefined
-        ? [{ op: 'remove', path: settledPath(document, path) }]
+        ? [{ op: 'remove', path: finalPath(document, path) }]
         : [{ op: 'replace', path, value: plain(at(document, path)) }];
   }
 }
@@ -101,12 +95,12 @@ function isInsertion(document: unknown, path: string): boolean {
 }
 
 /** `/rules/-` names the place after the last entry; afterwards that entry has an index. */
-function settledPath(document: unknown, path: string): string {
+function finalPath(document: unknown, path: string): string {
   const { steps, parent, last } = parentOf(document, path);
   return last === '-' && Array.isArray(parent) ? pointer(...steps.slice(0, -1), parent.length) : path;
 }
 
 function plain(value: unknown): unknown {
-  const settled = isDraft(value) ? current(value) : value;
-  return isObject(settled) || Array.isArray(settled) ? structuredClone(settled) : settled;
+  const now = isDraft(value) ? current(value) : value;
+  return isObject(now) || Array.isArray(now) ? copyInOrder(now) : now;
 }

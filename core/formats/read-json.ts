@@ -1,3 +1,5 @@
+import { pointer, type Step } from './json';
+import { parseJson, walkJson } from './json-text';
 import type { LocalProblem } from './problem';
 
 /** A document deeper than this is refused: nothing real comes near, and every walk may then recurse. */
@@ -10,26 +12,30 @@ export type ReadResult =
   | { ok: true; value: unknown }
   | { ok: false; problem: LocalProblem; /** 0-based offset in the text */ offset?: number };
 
-const refusal = (code: string, message: string, pointer = ''): ReadResult => ({
+const refusal = (code: string, message: string, pointer: string, offset: number): ReadResult => ({
   ok: false,
   problem: { pointer, severity: 'error', code, message },
+  offset,
 });
 
 /**
- * Parses JSON text (RFC 8259; a byte order mark is let through). Refuses text that is not JSON, nesting deeper than
- * `MAX_DEPTH`, and keys that name an object's prototype.
+ * Parses JSON text (RFC 8259; a byte order mark is let through), keys in their order. Refuses text that is not JSON, nesting
+ * deeper than `MAX_DEPTH`, and keys that name an object's prototype.
  */
 export function readJson(text: string): ReadResult {
-  let value: unknown;
+  const plain = text.replace(/^\uFEFF/, '');
+  // Before anything that might recurse sees it.
+  const refused = refusedShape(plain);
+  if (refused) return refused;
   try {
-    value = JSON.parse(text.replace(/^\uFEFF/, ''));
+    return { ok: true, value: parseJson(plain) };
   } catch (error) {
     const message = (error as Error).message;
     const offset = /position (\d+)/.exec(message);
-    const result = refusal('invalid-json', `This is not JSON: ${plainReason(message, text)}.`);
-    return offset && !result.ok ? { ...result, offset: Number(offset[1]) } : result;
+    const told = `This is not JSON: ${plainReason(message, text)}.`;
+    const problem = { pointer: '', severity: 'error', code: 'invalid-json', message: told } as const;
+    return { ok: false, problem, ...(offset ? { offset: Number(offset[1]) } : {}) };
   }
-  return refuseShape(value) ?? { ok: true, value };
 }
 
 function plainReason(message: string, text: string): string {
@@ -40,21 +46,38 @@ function plainReason(message: string, text: string): string {
     .replace(/^Unexpected/, 'unexpected');
 }
 
-/** Looks at every member once, without recursion, so that no depth can overflow the stack. */
-function refuseShape(root: unknown): ReadResult | null {
-  const open: { value: unknown; depth: number; path: string }[] = [{ value: root, depth: 0, path: '' }];
-  for (let next = open.pop(); next; next = open.pop()) {
-    const { value, depth, path } = next;
-    if (typeof value !== 'object' || value === null) continue;
-    if (depth > MAX_DEPTH) {
-      return refusal('too-deep', `Nested more than ${MAX_DEPTH} levels deep.`, path);
-    }
-    for (const key of Object.keys(value)) {
-      const at = `${path}/${key.replace(/~/g, '~0').replace(/\//g, '~1')}`;
-      if (REFUSED_KEYS.has(key))
-        return refusal('refused-key', `The name “${key}” cannot be used as a key.`, at);
-      open.push({ value: (value as Record<string, unknown>)[key], depth: depth + 1, path: at });
-    }
-  }
-  return null;
+function refusedShape(text: string): ReadResult | null {
+  const steps: Step[] = [];
+  let found: ReadResult | null = null;
+  let depth = 0;
+  walkJson(text, {
+    open(offset, isList) {
+      depth++;
+      steps[depth - 1] = isList ? 0 : '';
+      // The value itself is not a level yet.
+      if (depth > MAX_DEPTH + 1)
+        found ??= refusal(
+          'too-deep',
+          `Nested more than ${MAX_DEPTH} levels deep.`,
+          pointer(...steps.slice(0, MAX_DEPTH)),
+          offset,
+        );
+    },
+    comma() {
+      const index = steps[depth - 1];
+      if (typeof index === 'number') steps[depth - 1] = index + 1;
+    },
+    key(name, offset) {
+      if (found === null) steps[depth - 1] = name;
+      if (REFUSED_KEYS.has(name))
+        found ??= refusal(
+          'refused-key',
+          `The name “${name}” cannot be used as a key.`,
+          pointer(...steps.slice(0, depth)),
+          offset,
+        );
+    },
+    close: () => void depth--,
+  });
+  return found;
 }

@@ -110,6 +110,7 @@ const system = object(
     prefix: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },
     rootFontSize: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },
     resolver: line,
+    page: object({ surface: line, ink: line }),
     order: list(id),
   },
   ['format', 'id', 'title', 'prefix'],

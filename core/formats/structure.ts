@@ -1,5 +1,7 @@
 import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
 import { documentKind, type DocumentKind } from './document-kinds';
+import { pointer } from './json';
+import { ObjectMemo } from './object-memo';
 import { brief, oneOf, type LocalProblem } from './problem';
 import { SCHEMAS } from './schemas';
 import { nearest } from './suggest';
@@ -23,7 +25,7 @@ function validatorFor(kind: DocumentKind): ValidateFunction | undefined {
  * Compares a document's shape with the schema of its kind. A document that passes can be read by the rest of the core
  * without further care; one that does not must not reach it.
  */
-export function structureProblems(path: string, document: unknown): LocalProblem[] {
+export function structureProblems(path: string, document: unknown): readonly LocalProblem[] {
   const row = documentKind(path);
   if (!row) {
     return [
@@ -40,7 +42,16 @@ export function structureProblems(path: string, document: unknown): LocalProblem
       ? []
       : [{ pointer: '', severity: 'error', code: 'wrong-type', message: 'This document is text.' }];
   }
-  const validate = validatorFor(row.kind);
+  // The same document object has been looked at before, as every one but the edited has.
+  return typeof document === 'object' && document !== null
+    ? shapes.of([document], () => shapeProblems(row.kind, document))
+    : shapeProblems(row.kind, document);
+}
+
+const shapes = new ObjectMemo<readonly LocalProblem[]>();
+
+function shapeProblems(kind: DocumentKind, document: unknown): readonly LocalProblem[] {
+  const validate = validatorFor(kind);
   if (!validate || validate(document)) return [];
   return (validate.errors ?? []).filter(error => error.keyword !== 'propertyNames').map(asProblem);
 }
@@ -100,9 +111,10 @@ const WORDING: Record<string, (error: ErrorObject) => Omit<LocalProblem, 'pointe
 };
 
 function asProblem(error: ErrorObject): LocalProblem {
-  const extra = error.keyword === 'additionalProperties' ? `/${error.params['additionalProperty']}` : '';
+  const extra =
+    error.keyword === 'additionalProperties' ? pointer(String(error.params['additionalProperty'])) : '';
   // A name that is no name is reported by Ajv on the object; the place people look for is the member itself.
-  const named = error.propertyName === undefined ? '' : `/${error.propertyName}`;
+  const named = error.propertyName === undefined ? '' : pointer(error.propertyName);
   const wording = WORDING[error.keyword]?.(error) ?? {
     code: 'wrong-shape',
     message: `This ${error.message ?? 'is not right'}.`,

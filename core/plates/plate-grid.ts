@@ -1,8 +1,9 @@
 import type { SampleDocument } from '../formats/component-document';
-import type { Component } from '../rules/component';
+import type { Component } from '../components/component';
 import type { Box } from '../space/box';
-import { withMask } from '../space/box';
-import { inBox, type Combination } from '../space/space';
+import { intersect, withMask } from '../space/box';
+import { NOWHERE } from '../space/extent';
+import { inBox, type Combination, type Space } from '../space/space';
 
 /** How a plate is laid out: what runs across and down (outermost first), what is held, and whose content is shown. */
 export interface Arrangement {
@@ -35,33 +36,103 @@ export interface PlateGrid {
   readonly rows: readonly Heading[];
   /** Row by row. */
   readonly cells: readonly (readonly Cell[])[];
+  /** Axes that would have made too many cells. */
+  readonly leftOff: readonly string[];
 }
 
 /** More than this is no plate any more; axes beyond it are left off, innermost first. */
 export const MAX_CELLS = 5000;
 
+/** More columns nobody scrolls through. */
+const MAX_COLUMNS = 500;
+
+/** How many cells a plate has. */
+export function cellCount(component: Component, arrangement: Arrangement): number {
+  const { across, down } = laidOut(component, arrangement);
+  const headingCount = (axes: readonly string[]): number =>
+    axes.reduce((product, axis) => product * valuesOf(component, axis).length, 1);
+  return headingCount(across) * headingCount(down);
+}
+
 /** Lays out a plate. Situations run across or down like an axis whose values are conditions. */
 export function plateGrid(component: Component, arrangement: Arrangement): PlateGrid {
-  const columns = headings(component, arrangement.across);
-  const rows = headings(component, arrangement.down).slice(
-    0,
-    Math.max(1, Math.floor(MAX_CELLS / columns.length)),
-  );
-  const cells = rows.map((row, rowIndex) =>
-    columns.map((column, columnIndex) => {
-      const raw = component.space.indices({ ...arrangement.hold, ...row.wants, ...column.wants });
-      const { combination, because } = component.space.settled(raw);
-      const asked = inBox(row.region, combination) && inBox(column.region, combination);
-      return {
-        row: rowIndex,
-        column: columnIndex,
-        combination: component.space.written(combination),
-        indices: combination,
-        never: asked ? null : because,
-      };
-    }),
-  );
-  return { columns, rows, cells };
+  const steps = plateGridInSteps(component, arrangement);
+  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
+}
+
+/** The same row by row, with how far it has come; it can be stopped in between. */
+export function* plateGridInSteps(
+  component: Component,
+  arrangement: Arrangement,
+): Generator<{ done: number; total: number }, PlateGrid> {
+  const { across, down } = laidOut(component, arrangement);
+  const columns = headings(component, across);
+  const rows = headings(component, down);
+  const held = holdRegion(component, arrangement.hold);
+  const cells: Cell[][] = [];
+  for (const [rowIndex, row] of rows.entries()) {
+    cells.push(
+      columns.map((column, columnIndex) => {
+        const raw = component.space.indices({ ...arrangement.hold, ...row.wants, ...column.wants });
+        const region = intersect(row.region, column.region);
+        const { indices, never } = shownIn(component.space, raw, region, held);
+        const combination = component.space.written(indices);
+        return { row: rowIndex, column: columnIndex, combination, indices, never };
+      }),
+    );
+    yield { done: rowIndex + 1, total: rows.length };
+  }
+  const leftOff = [...arrangement.across.slice(across.length), ...arrangement.down.slice(down.length)];
+  return { columns, rows, cells, leftOff };
+}
+
+/** The axes that a plate has room for. */
+function laidOut(component: Component, arrangement: Arrangement): Pick<Arrangement, 'across' | 'down'> {
+  const across = fitting(component, arrangement.across, MAX_COLUMNS);
+  const columns = across.reduce((product, axis) => product * valuesOf(component, axis).length, 1);
+  const down = fitting(component, arrangement.down, Math.floor(MAX_CELLS / Math.max(1, columns)));
+  return { across, down };
+}
+
+/** As many axes, from the outermost, as make no more headings than these. */
+function fitting(component: Component, axes: readonly string[], most: number): readonly string[] {
+  let headingCount = 1;
+  const end = axes.findIndex(axis => (headingCount *= valuesOf(component, axis).length) > most);
+  return end < 0 ? axes : axes.slice(0, end);
+}
+
+/** The region of what is held; unknown names hold nothing. */
+function holdRegion({ space }: Component, hold: Arrangement['hold']): Box {
+  return space.axes.map((axis, index) => {
+    const value = axis.indexOf.get(hold[axis.id] ?? '');
+    return value === undefined ? space.full[index]! : 1 << value;
+  });
+}
+
+/**
+ * What a cell shows: what the limits make of the combination asked for, if that lies in the cell; else the one of the cell that
+ * departs least from rest, if there is any.
+ */
+function shownIn(
+  space: Space,
+  raw: readonly number[],
+  region: Box,
+  held: Box,
+): Pick<Cell, 'indices' | 'never'> {
+  const { combination, because } = space.settled(raw);
+  if (inBox(region, combination)) return { indices: combination, never: null };
+  const { extents, axes, full } = space;
+  let left = space.allowedIn(intersect(region, held));
+  if (left === NOWHERE) return { indices: combination, never: because };
+  axes.forEach(({ rest }, axis) => {
+    for (const value of [raw[axis]!, rest]) {
+      const nearer = extents.and(left, extents.of(withMask(full, axis, 1 << value)));
+      if (nearer === NOWHERE) continue;
+      left = nearer;
+      return;
+    }
+  });
+  return { indices: extents.first(left)!, never: null };
 }
 
 function headings(component: Component, axes: readonly string[]): Heading[] {

@@ -51,6 +51,28 @@ describe('laying out', () => {
     expect(never[1]!.never).toEqual(['A disabled control takes no focus and answers no pointer.']);
   });
 
+  test('a cell in which some combination lies shows it, though at rest the limits lead out of it', () => {
+    const grid = plateGrid(component, { across: ['validity'], down: [], hold: {}, sample: null });
+    const approved = grid.cells[0]!.find(cell => grid.columns[cell.column]!.key === 'valid')!;
+    expect(approved.never).toBeNull();
+    expect(approved.combination).toMatchObject({ validity: 'valid', content: 'filled', pointer: 'away' });
+    const held = plateGrid(component, {
+      across: ['validity'],
+      down: [],
+      hold: { content: 'empty' },
+      sample: null,
+    });
+    expect(held.cells[0]!.map(cell => cell.never === null)).toEqual([true, true, false]);
+  });
+
+  test('of axes that make too many cells the innermost are left off, whatever there would be', () => {
+    const all = space.axes.map(axis => axis.id);
+    const grid = plateGrid(component, { across: all, down: all, hold: {}, sample: null });
+    expect(grid.cells.flat().length).toBeLessThanOrEqual(MAX_CELLS);
+    expect(grid.leftOff.length).toBeGreaterThan(5);
+    expect(all.slice(0, 3)).not.toContain(grid.leftOff[0]);
+  });
+
   test('axes that do not exist are passed over, and no plate grows beyond measure', () => {
     expect(plateGrid(component, { across: ['nothing'], down: [], hold: {}, sample: null }).columns).toEqual(
       [],

@@ -1,4 +1,4 @@
-import type { Component } from '../rules/component';
+import type { Component } from '../components/component';
 import { bits, type Box } from '../space/box';
 import type { Extent } from '../space/extent';
 import type { Arrangement } from './plate-grid';

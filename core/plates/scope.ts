@@ -1,4 +1,4 @@
-import type { Component } from '../rules/component';
+import type { Component } from '../components/component';
 import { hull, intersect, isEmpty, withMask, type Box } from '../space/box';
 import { maskWords } from '../space/condition';
 import { inBox } from '../space/space';

@@ -1,19 +1,19 @@
-import type { Component, Rule } from '../rules/component';
-import type { Decision } from '../rules/read-decisions';
-import { slotsOf, type Slot, type Speaker } from '../rules/slots';
+import type { Component, Rule } from '../components/component';
+import type { Decision } from '../components/component';
+import { ObjectMemo } from '../formats/object-memo';
+import { slotsOf, type Slot, type Speaker } from '../resolution/slots';
 import { contains, disjoint, type Box } from '../space/box';
 import { NOWHERE, type Extent } from '../space/extent';
 import type { Space } from '../space/space';
-import { kept } from './kept';
-import { lastWords } from './last-words';
+import { remembered } from '../resolution/answer-memory';
+import { heardAllowed } from '../resolution/reading';
 
 /**
  * Two rules that both speak for a property, with different values, where nothing but their order decides: neither is the
  * more special case of the other, and no later rule has the last word.
  */
 export interface Contest {
-  /** `part.property`. */
-  readonly property: string;
+  readonly slot: Slot;
   readonly earlier: Rule;
   /** Has the last word. */
   readonly later: Rule;
@@ -21,45 +21,48 @@ export interface Contest {
   readonly combinations: bigint;
 }
 
-const known = new WeakMap<Component, readonly Contest[]>();
+const known = new ObjectMemo<readonly Contest[]>();
 
 /** All contests of a component, by property and then in the order of the rules; decided ones included. */
-export function contests(component: Component): readonly Contest[] {
-  let found = known.get(component);
-  if (!found) known.set(component, (found = findContests(component)));
-  return found;
-}
+export const contests = (component: Component): readonly Contest[] =>
+  known.of([component.rules], () => findContests(component));
 
 function findContests(component: Component): Contest[] {
-  return [...slotsOf(component).values()].flatMap(slot => {
+  return slotsOf(component).all.flatMap(slot => {
     const inputs = slot.speakers.flatMap(({ rule, setting, direct }) => [
       rule.id,
       rule.region,
       setting.text,
       direct,
     ]);
-    const found = kept(component.space, `contests ${slot.name}`, inputs, () => slotContests(component, slot));
-    // Kept contests name the rules of an earlier version, which may differ in other properties.
-    return found.map(contest => ({
-      ...contest,
-      earlier: slot.speakers[contest.places[0]]!.rule,
-      later: slot.speakers[contest.places[1]]!.rule,
+    const found = remembered(component, `contests ${slot.name}`, inputs, () => slotContests(component, slot));
+    // What is remembered names the rules of an earlier version, which may differ in other properties.
+    return found.map(({ places: [earlier, later], combinations }) => ({
+      slot,
+      earlier: slot.speakers[earlier]!.rule,
+      later: slot.speakers[later]!.rule,
+      combinations,
     }));
   });
 }
 
-function slotContests(component: Component, slot: Slot): (Contest & { places: readonly [number, number] })[] {
+interface FoundContest {
+  /** Places of the two among the slot's speakers. */
+  readonly places: readonly [number, number];
+  readonly combinations: bigint;
+}
+
+function slotContests(component: Component, slot: Slot): FoundContest[] {
   const { space } = component;
-  const words = lastWords(component, slot);
+  const heard = heardAllowed(component, slot);
   return slot.speakers.flatMap((later, j) => {
-    if (words[j] === NOWHERE) return [];
+    if (heard[j] === NOWHERE) return [];
     return slot.speakers.slice(0, j).flatMap((earlier, i) => {
       // What a rule says again, of a side after the shorthand, it says of that side only once.
       if (slot.speakers[i + 1]!.rule === earlier.rule || !mayContest(earlier, later)) return [];
-      const combinations = space.extents.countIn(words[j]!, earlier.rule.region);
+      const combinations = space.extents.countIn(heard[j]!, earlier.rule.region);
       if (combinations === 0n || isNested(space, earlier.rule.region, later.rule.region)) return [];
-      const places = [i, j] as const;
-      return [{ property: slot.name, earlier: earlier.rule, later: later.rule, combinations, places }];
+      return [{ places: [i, j] as const, combinations }];
     });
   });
 }
@@ -68,11 +71,10 @@ function slotContests(component: Component, slot: Slot): (Contest & { places: re
  * Where two rules contest a property, as far as the limits allow. Made only when asked for, since it takes more to make than
  * to count.
  */
-export function contestedWhere(component: Component, { earlier, later, property }: Contest): Extent {
-  const slot = slotsOf(component).get(property)!;
+export function contestedWhere(component: Component, { earlier, later, slot }: Contest): Extent {
   const place = slot.speakers.findLastIndex(({ rule }) => rule === later);
   const { extents } = component.space;
-  return extents.and(lastWords(component, slot)[place]!, extents.of(earlier.region));
+  return extents.and(heardAllowed(component, slot)[place]!, extents.of(earlier.region));
 }
 
 /** Two shorthands contest the shorthand, not each of its sides again. */
@@ -95,7 +97,7 @@ export function decisionOn(component: Component, contest: Contest): Decision | u
     ({ earlier, later, properties }) =>
       earlier === contest.earlier.id &&
       later === contest.later.id &&
-      (properties === null || properties.includes(contest.property)),
+      (properties === null || properties.includes(contest.slot.name)),
   );
 }
 

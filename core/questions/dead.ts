@@ -1,8 +1,8 @@
-import type { Component, Rule } from '../rules/component';
-import { slotsOf, type Slot } from '../rules/slots';
+import type { Component, Rule } from '../components/component';
+import { slotsOf, type Slot } from '../resolution/slots';
 import { NOWHERE, type Extent } from '../space/extent';
 import type { Limit } from '../space/limits';
-import { lastWords } from './last-words';
+import { heardAllowed } from '../resolution/reading';
 
 /** A rule, or one of its properties, that never has the last word. */
 export interface Dead {
@@ -44,21 +44,21 @@ export function deadRules(component: Component): Dead[] {
 /** A rule's place in a slot. */
 interface SlotEntry {
   readonly slot: Slot;
-  /** Where each speaker of the slot has the last word. */
-  readonly words: readonly Extent[];
-  /** Where the rule itself has. */
+  /** Where each speaker of the slot is heard. */
+  readonly heard: readonly Extent[];
+  /** Where the rule itself is. */
   readonly where: Extent;
 }
 
 /** Under which names each rule speaks, and where it has the last word there. */
 function slotEntries(component: Component): Map<Rule, SlotEntry[]> {
   const entries = new Map<Rule, SlotEntry[]>();
-  for (const slot of slotsOf(component).values()) {
-    const words = lastWords(component, slot);
+  for (const slot of slotsOf(component).all) {
+    const heard = heardAllowed(component, slot);
     slot.speakers.forEach(({ rule, direct }, place) => {
       if (!direct) return;
       const own = entries.get(rule) ?? [];
-      own.push({ slot, words, where: words[place]! });
+      own.push({ slot, heard, where: heard[place]! });
       entries.set(rule, own);
     });
   }
@@ -68,8 +68,8 @@ function slotEntries(component: Component): Map<Rule, SlotEntry[]> {
 function coveringRules(component: Component, rule: Rule, covered: readonly SlotEntry[]): Rule[] {
   const { extents } = component.space;
   const covering = new Set<Rule>();
-  for (const { slot, words } of covered) {
-    words.forEach((where, place) => {
+  for (const { slot, heard } of covered) {
+    heard.forEach((where, place) => {
       if (extents.meets(where, rule.region)) covering.add(slot.speakers[place]!.rule);
     });
   }

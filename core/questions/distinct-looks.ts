@@ -1,5 +1,5 @@
-import type { Component } from '../rules/component';
-import type { System } from '../rules/system';
+import type { Component } from '../components/component';
+import type { System } from '../components/system';
 import { NOWHERE, type Extent, type Extents } from '../space/extent';
 import { looksOf } from './looks';
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { compileSystem, type System } from '../rules/system';
-import type { Component } from '../rules/component';
-import { resolve } from '../rules/resolve';
+import { compileSystem, type System } from '../components/system';
+import type { Component } from '../components/component';
+import { resolve } from '../resolution/resolve';
 import { inBox } from '../space/space';
 import type { Extent } from '../space/extent';
 import { everyCombination, settledPlain, type Plain } from '../test/naive';
@@ -64,11 +64,11 @@ const CHECKS: Readonly<Record<string, (both: Both) => void>> = {
     const { component, naive } = both;
     const expected = naive.contested();
     const found = contests(component);
-    expect(found.map(each => `${each.property} ${each.earlier.id} ${each.later.id}`).sort()).toEqual(
+    expect(found.map(each => `${each.slot.name} ${each.earlier.id} ${each.later.id}`).sort()).toEqual(
       [...expected.keys()].sort(),
     );
     for (const each of found) {
-      const where = expected.get(`${each.property} ${each.earlier.id} ${each.later.id}`)!;
+      const where = expected.get(`${each.slot.name} ${each.earlier.id} ${each.later.id}`)!;
       expect(sorted(inExtent(both, contestedWhere(component, each)))).toEqual(sorted(where));
       expect(each.combinations).toBe(BigInt(where.length));
       const regions = component.space.readable(contestedWhere(component, each));

@@ -1,7 +1,7 @@
-import type { Component, Rule, Setting } from '../rules/component';
-import { ownText } from '../rules/own-text';
-import { slotsOf } from '../rules/slots';
-import type { System } from '../rules/system';
+import type { Component, Rule, Setting } from '../components/component';
+import { ownText } from '../resolution/own-text';
+import type { Slot } from '../resolution/slots';
+import type { System } from '../components/system';
 import type { Box } from '../space/box';
 import { conditionWords } from '../space/condition';
 import { contestedWhere, contests, decisionOn, type Contest } from './contested';
@@ -18,7 +18,9 @@ export interface ReportedRegion {
 
 /** One property that two rules contest. */
 export interface ReportedContest extends ReportedRegion {
-  /** `part.property`. */
+  /** `part.property`, to be read. */
+  readonly slot: string;
+  readonly part: string;
   readonly property: string;
   readonly earlierText: string;
   readonly laterText: string;
@@ -127,10 +129,12 @@ function pairOf(component: Component, { earlier, later }: Contest) {
 function reported(component: Component, system: System, contest: Contest): ReportedContest {
   const { space } = component;
   const regions = space.readable(contestedWhere(component, contest));
-  const earlier = lastSetting(component, contest.property, contest.earlier);
-  const later = lastSetting(component, contest.property, contest.later);
+  const earlier = lastSetting(contest.slot, contest.earlier);
+  const later = lastSetting(contest.slot, contest.later);
   return {
-    property: contest.property,
+    slot: contest.slot.name,
+    part: contest.slot.part.name,
+    property: contest.slot.property.name,
     earlierText: earlier.text,
     laterText: later.text,
     earlierOwn: ownText(system, earlier),
@@ -143,7 +147,5 @@ function reported(component: Component, system: System, contest: Contest): Repor
 }
 
 /** What a rule says of a slot in the end. */
-const lastSetting = (component: Component, slot: string, rule: Rule): Setting =>
-  slotsOf(component)
-    .get(slot)!
-    .speakers.findLast(speaker => speaker.rule === rule)!.setting;
+const lastSetting = (slot: Slot, rule: Rule): Setting =>
+  slot.speakers.findLast(speaker => speaker.rule === rule)!.setting;

@@ -1,5 +1,5 @@
-import type { Component } from '../rules/component';
-import type { System } from '../rules/system';
+import type { Component } from '../components/component';
+import type { System } from '../components/system';
 import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
 import type { Box } from '../space/box';
 import { looksOf } from './looks';

@@ -1,4 +1,4 @@
-import { numberedAnatomy, usedTokens } from '../guide/page';
+import { numberedAnatomy, usedTokens } from '../guide/guide-entries';
 import { demoSystem } from '../test/demo';
 import { dependentKeys, tokenReach } from './token-reach';
 

@@ -1,11 +1,11 @@
-import type { Component, Rule } from '../rules/component';
-import { slotsOf } from '../rules/slots';
-import type { System } from '../rules/system';
-import { tokensIn, type Value } from '../rules/value-syntax';
+import type { Component, Rule } from '../components/component';
+import { slotsOf } from '../resolution/slots';
+import type { System } from '../components/system';
+import { tokensIn, type Value } from '../values/value-syntax';
 import { NOWHERE, type Extent } from '../space/extent';
 import { referencesIn, readReference } from '../tokens/references';
 import type { Token, TokenSet } from '../tokens/token-set';
-import { lastWords } from './last-words';
+import { absentWhere, heardAllowed } from '../resolution/reading';
 
 /** What a token touches, directly or through other tokens. */
 export interface TokenReach {
@@ -57,10 +57,13 @@ function componentReach(
   if (rules.length === 0) return null;
   const { extents } = component.space;
   let where: Extent = NOWHERE;
-  for (const slot of slotsOf(component).values()) {
+  for (const slot of slotsOf(component).all) {
     if (!slot.speakers.some(({ setting }) => depends(setting.value))) continue;
-    lastWords(component, slot).forEach((words, place) => {
-      if (depends(slot.speakers[place]!.setting.value)) where = extents.or(where, words);
+    // What is not there looks like nothing.
+    const absent = absentWhere(component, slot.part);
+    heardAllowed(component, slot).forEach((heard, place) => {
+      if (depends(slot.speakers[place]!.setting.value))
+        where = extents.or(where, extents.minus(heard, absent));
     });
   }
   return { component, rules, where };

@@ -1,7 +1,7 @@
-import type { Component, Rule } from '../rules/component';
+import type { Component, Rule } from '../components/component';
 import { NOWHERE, type Extent } from '../space/extent';
 import type { Limit } from '../space/limits';
-import { ruleWords } from './last-words';
+import { heardRules } from '../resolution/reading';
 
 /** What a change of a rule or a limit touches. */
 export interface Touch {
@@ -11,7 +11,7 @@ export interface Touch {
 
 /** The allowed combinations in which a rule has the last word on something. */
 export function touchedByRule(component: Component, rule: Rule): Touch {
-  return touch(component, ruleWords(component).get(rule) ?? NOWHERE);
+  return touch(component, heardRules(component).get(rule) ?? NOWHERE);
 }
 
 /** The raw combinations, those included that never occur, which would count as others if a limit were not there. */

@@ -1,5 +1,5 @@
 import { isEmpty, subtract, withMask, type Box } from './box';
-import { joined } from './join';
+import { joined } from './merge-boxes';
 
 /** A limit over a space's axes: inside `region`, each axis counts as the first allowed value when it is not allowed. */
 export interface Limit {

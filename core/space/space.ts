@@ -16,7 +16,7 @@ export interface Combination {
   readonly [axis: string]: string;
 }
 
-/** So many covers are remembered. */
+/** So many answers of one kind are remembered. */
 const MAX_COVERS = 5000;
 
 /** The space of a component's combinations, with its limits compiled. */
@@ -27,6 +27,7 @@ export class Space {
   readonly allowed: Extent;
   /** All others. */
   readonly never: Extent;
+  private readonly reached = new Map<string, Extent>();
   private readonly covers = new Map<string, readonly WantedBox[]>();
   private readonly indexOfAxis: ReadonlyMap<string, number>;
 
@@ -105,7 +106,13 @@ export class Space {
 
   /** All raw combinations that count as some combination of `region`. */
   reachedFrom(region: Box): Extent {
-    return preimage(this.extents, this.clusters, region);
+    const key = region.join();
+    let reached = this.reached.get(key);
+    if (reached === undefined) {
+      if (this.reached.size >= MAX_COVERS) this.reached.clear();
+      this.reached.set(key, (reached = preimage(this.extents, this.clusters, region)));
+    }
+    return reached;
   }
 
   /** Few boxes that hold an extent and nothing else but what is free, each with what it must hold and what it may. */

@@ -12,12 +12,17 @@ export interface StateValue {
   readonly words: string;
   /** When a browser is in this state. */
   readonly meaning: string;
-  /**
-   * Selector on the component's root that tells the state from the one at rest; `{control}` stands for the control's
-   * class. Absent on the value at rest. On a ladder each selector implies the ones before it.
-   */
-  readonly detect?: string;
+  /** How a browser tells the state from the one at rest: any of these holds. Absent on the value at rest. */
+  readonly detect?: readonly Detection[];
   readonly mark?: StateMark;
+}
+
+/** A compound selector, and the element of which it holds. On a ladder each implies the ones before it. */
+export interface Detection {
+  readonly on: 'control' | 'root' | 'inside';
+  readonly test: string;
+  /** Whether any element can be in this state, so that a root without a control can. */
+  readonly anywhere?: true;
 }
 
 export interface StateAxisRow {
@@ -28,6 +33,11 @@ export interface StateAxisRow {
   /** First the value at rest. Off a ladder, when two are detected at once the later one counts. */
   readonly values: readonly StateValue[];
 }
+
+/** What is true of whatever reacts to a press: the control, and through it its label and the frame around it (HTML, 4.10.18.5). */
+const pressed = (test: string): Detection[] => [{ on: 'control', test, anywhere: true }];
+const onControl = (test: string): Detection[] => [{ on: 'control', test }];
+const onRoot = (test: string): Detection[] => [{ on: 'root', test }];
 
 const root = (attribute: string, value: string): StateMark => ({ on: 'root', attribute, value });
 const control = (attribute: string, value = ''): StateMark => ({ on: 'control', attribute, value });
@@ -43,12 +53,17 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
     ladder: true,
     values: [
       { id: 'away', words: 'not pointed at', meaning: 'The pointer is elsewhere.' },
-      { id: 'over', words: 'pointed at', meaning: 'The pointer is over the field.', detect: ':hover' },
+      {
+        id: 'over',
+        words: 'pointed at',
+        meaning: 'The pointer is over what reacts to a press.',
+        detect: pressed(':hover'),
+      },
       {
         id: 'down',
         words: 'pressed',
         meaning: 'A button of the pointer is held down on it.',
-        detect: ':hover:active',
+        detect: pressed(':hover:active'),
       },
     ],
   },
@@ -62,13 +77,13 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'in',
         words: 'focused',
         meaning: 'The control, or something in the field, has the focus.',
-        detect: ':focus-within',
+        detect: [{ on: 'root', test: ':focus-within', anywhere: true }],
       },
       {
         id: 'keyboard',
         words: 'focused visibly',
         meaning: 'It has the focus, and the browser finds that it must be shown.',
-        detect: ':has(:focus-visible)',
+        detect: [{ on: 'inside', test: ':focus-visible', anywhere: true }],
       },
     ],
   },
@@ -82,7 +97,7 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'filled',
         words: 'filled',
         meaning: 'Something has been entered.',
-        detect: ':not(:has({control}:placeholder-shown))',
+        detect: onControl(':not(:placeholder-shown)'),
         mark: control('value'),
       },
     ],
@@ -97,15 +112,30 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'invalid',
         words: 'invalid',
         meaning: 'The entry cannot be accepted as it is.',
-        detect: ':has({control}[aria-invalid="true"])',
+        detect: onControl('[aria-invalid="true"]'),
         mark: control('aria-invalid', 'true'),
       },
       {
         id: 'valid',
         words: 'approved',
         meaning: 'The entry has been looked at and accepted.',
-        detect: '[data-validity="valid"]',
+        detect: onRoot('[data-validity="valid"]'),
         mark: root('data-validity', 'valid'),
+      },
+    ],
+  },
+  {
+    id: 'requirement',
+    title: 'Requirement',
+    ladder: false,
+    values: [
+      { id: 'optional', words: 'optional', meaning: 'It may be left empty.' },
+      {
+        id: 'required',
+        words: 'required',
+        meaning: 'Without an entry one cannot go on.',
+        detect: onControl(':is(:required, [aria-required="true"])'),
+        mark: control('required'),
       },
     ],
   },
@@ -119,21 +149,21 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'readonly',
         words: 'read-only',
         meaning: 'It can be read, focused and copied from, not changed.',
-        detect: ':has({control}[readonly])',
+        detect: onControl('[readonly]'),
         mark: control('readonly'),
       },
       {
         id: 'busy',
         words: 'busy',
         meaning: 'An answer is awaited before it can go on.',
-        detect: '[aria-busy="true"]',
+        detect: onRoot('[aria-busy="true"]'),
         mark: root('aria-busy', 'true'),
       },
       {
         id: 'disabled',
         words: 'disabled',
         meaning: 'It takes no part: no focus, no entry, no value sent.',
-        detect: ':has({control}:disabled)',
+        detect: onControl(':disabled'),
         mark: control('disabled'),
       },
     ],
@@ -148,7 +178,7 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'open',
         words: 'open',
         meaning: 'What it opens is shown.',
-        detect: ':has({control}[aria-expanded="true"])',
+        detect: onControl('[aria-expanded="true"]'),
         mark: control('aria-expanded', 'true'),
       },
     ],
@@ -163,7 +193,7 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'selected',
         words: 'chosen',
         meaning: 'It is the chosen one.',
-        detect: ':is([aria-selected="true"], :has({control}:checked))',
+        detect: [...onRoot('[aria-selected="true"]'), ...onControl(':checked')],
         mark: root('aria-selected', 'true'),
       },
     ],
@@ -178,14 +208,14 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'min',
         words: 'at its least',
         meaning: 'The value can go no lower.',
-        detect: '[data-range="min"]',
+        detect: onRoot('[data-range="min"]'),
         mark: root('data-range', 'min'),
       },
       {
         id: 'max',
         words: 'at its most',
         meaning: 'The value can go no higher.',
-        detect: '[data-range="max"]',
+        detect: onRoot('[data-range="max"]'),
         mark: root('data-range', 'max'),
       },
     ],
@@ -200,7 +230,7 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'shown',
         words: 'shown',
         meaning: 'The characters can be read.',
-        detect: '[data-secret="shown"]',
+        detect: onRoot('[data-secret="shown"]'),
         mark: root('data-secret', 'shown'),
       },
     ],
@@ -215,7 +245,7 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'yes',
         words: 'filled in by the browser',
         meaning: 'The browser entered what is there.',
-        detect: ':has({control}:autofill)',
+        detect: onControl(':autofill'),
       },
     ],
   },

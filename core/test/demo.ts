@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
 import { documentKind } from '../formats/document-kinds';
-import { compileSystem, type System } from '../rules/system';
+import { compileSystem, type System } from '../components/system';
 
 const FOLDER = join(process.cwd(), 'demo/quayside');
 

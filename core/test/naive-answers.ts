@@ -194,6 +194,7 @@ export class NaiveAnswers {
     return this.allowed.filter(combination =>
       [...this.slots.keys()].some(slot => {
         const word = this.lastWord(slot, combination);
+        if (this.absent(slot.split('.')[0]!, combination)) return false;
         return word !== undefined && contexts.some(tokens => depends(word, key, tokens, contexts));
       }),
     );

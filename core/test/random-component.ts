@@ -29,7 +29,7 @@ const option = (id: string): fc.Arbitrary<AxisDocument> =>
   );
 
 const states = fc.subarray(
-  STATE_CATALOGUE.slice(0, 5).map(({ id }) => ({ id, kind: 'state' as const })),
+  STATE_CATALOGUE.slice(0, 6).map(({ id }) => ({ id, kind: 'state' as const })),
   { maxLength: 3 },
 );
 

@@ -7,6 +7,7 @@ import type {
   RuleDocument,
 } from '../formats/component-document';
 import { conditionOver, randomAxes, settlingLimits } from './random-component';
+import { smallDocuments } from './small-system';
 
 /** Random small systems: options, states, ladders, limits, overlapping rules, tokens in two contexts that refer to others. */
 
@@ -143,33 +144,15 @@ const systemWith = (component: fc.Arbitrary<ComponentDocument>): fc.Arbitrary<Ra
   fc.record({ component, day: context, night: context }).map(({ component: own, day, night }) => {
     const whole = (tokens: typeof day): PlainTokens => ({ ...tokens, 't.brink': '{t.edge}' });
     const contexts = { day: whole(day), night: whole(night) };
-    const resolver = {
-      version: '2025.10',
-      modifiers: {
-        theme: {
-          default: 'day',
-          contexts: { day: [tokenTree(contexts.day as never)], night: [tokenTree(contexts.night as never)] },
-        },
-      },
-      resolutionOrder: [{ $ref: '#/modifiers/theme' }],
-    };
     return {
       component: own,
       contexts,
-      documents: new Map<string, unknown>([
-        [
-          'system.json',
-          {
-            format: 'periwinkle-system/1',
-            id: 's',
-            title: 'S',
-            prefix: 'p',
-            resolver: 'tokens/r.resolver.json',
-          },
-        ],
-        ['tokens/r.resolver.json', resolver],
-        ['components/specimen.component.json', own],
-      ]),
+      documents: smallDocuments({
+        modifiers: {
+          theme: { day: tokenTree(contexts.day as never), night: tokenTree(contexts.night as never) },
+        },
+        documents: [['components/specimen.component.json', own]],
+      }),
     };
   });
 

@@ -1,4 +1,6 @@
-import { converter, formatHex, formatHex8, parse, type Color } from 'culori';
+import { converter, formatHex, formatHex8, inGamut, parse, type Color } from 'culori';
+
+export type { Color };
 
 /** A colour of the tokens format (colour module 2025.10). */
 export interface TokenColor {
@@ -75,7 +77,8 @@ function exactHex(value: TokenColor): string | null {
   return exact ? colorHex(value) : null;
 }
 
-function asCulori(value: TokenColor): Color {
+/** The colour's coordinates. */
+export function tokenColor(value: TokenColor): Color {
   const row = COLOR_SPACES[value.colorSpace]!;
   const color: Record<string, unknown> = { mode: row.mode, alpha: value.alpha ?? 1 };
   row.channels.forEach((channel, index) => {
@@ -87,16 +90,19 @@ function asCulori(value: TokenColor): Color {
 
 /** Lower-case `#rrggbb`, or `#rrggbbaa` when not opaque; what lies outside sRGB is clipped, as browsers do. */
 export function colorHex(value: TokenColor): string {
-  return hexOf(asCulori(value));
+  return hexOf(tokenColor(value));
 }
 
-/** The same for CSS colour text (CSS Color 4), or `null` for what has no fixed colour, such as `currentcolor`. */
-export function cssColorHex(text: string): string | null {
-  const color = parse(text);
-  return color ? hexOf(color) : null;
-}
+/** The coordinates of CSS colour text (CSS Color 4), or `null` for what has no fixed colour, such as `currentcolor`. */
+export const cssColor = (text: string): Color | null => parse(text) ?? null;
 
-function hexOf(color: Color): string {
+const fitsRgb = inGamut('rgb');
+
+/** Whether a display of the sRGB kind cannot show a colour as it is. */
+export const isWideGamut = (value: TokenColor): boolean => !fitsRgb(tokenColor(value));
+
+/** A colour as `colorHex` writes it. */
+export function hexOf(color: Color): string {
   const { r, g, b, alpha = 1 } = toRgb(color);
   const clip = (part: number): number => Math.min(1, Math.max(0, part));
   const clipped = { mode: 'rgb', r: clip(r), g: clip(g), b: clip(b), alpha: clip(alpha) } as const;

@@ -1,7 +1,7 @@
 import type { JsonObject } from '../formats/json';
 import { brief } from '../formats/problem';
 import { readReference } from './references';
-import { memberAt, mergeTrees, type DeclaredGroup } from './token-tree';
+import { mergeTrees, type DeclaredGroup, type DeclaredToken } from './token-tree';
 
 /** Reports what is wrong with a group's `$extends`. */
 type Fail = (group: DeclaredGroup, code: string, message: string) => void;
@@ -44,7 +44,7 @@ class Extender {
     if (target === undefined || this.isFull(first ?? group)) return group;
     const names = groupNames(target);
     const label = names ? names.join('.') : brief(target);
-    const found = names && memberAt(this.root, names);
+    const found = names && this.member(names, open);
     if (open.includes(label)) {
       this.fail(group, 'reference-cycle', `Groups extend each other: ${[...open, label].join(' → ')}.`);
       return group;
@@ -56,6 +56,24 @@ class Extender {
     const below = this.extended(found, [...open, label], first ?? group);
     const merged = mergeTrees(below, { ...group, own: withoutExtends(group.own) });
     return { ...merged, own: { ...withoutExtends(below.own), ...withoutExtends(group.own) } };
+  }
+
+  /** The member at a path; groups on the way may have it from those they extend. */
+  private member(
+    names: readonly string[],
+    open: readonly string[],
+  ): DeclaredToken | DeclaredGroup | undefined {
+    let here: DeclaredToken | DeclaredGroup | undefined = this.root;
+    names.forEach((name, depth) => {
+      if (here?.kind !== 'group') return (here = undefined);
+      const path = names.slice(0, depth).join('.');
+      const isOpen = open.some(each => each === path || each.startsWith(`${path}.`));
+      const own: DeclaredToken | DeclaredGroup | undefined = here.members.get(name);
+      // A group that is being extended has nothing more to give than its own members.
+      if (own || isOpen || here.own['$extends'] === undefined) return (here = own);
+      return (here = this.withBase(here, [...open, path], here).members.get(name));
+    });
+    return here;
   }
 
   private isFull(group: DeclaredGroup): boolean {
@@ -71,7 +89,8 @@ class Extender {
   }
 }
 
-function groupNames(target: unknown): string[] | null {
+/** The names that lead to the group which `$extends` means; `null` when it cannot be read. */
+export function groupNames(target: unknown): string[] | null {
   const reference = readReference(target) ?? readReference({ $ref: target });
   if (!reference) return null;
   return reference.kind === 'alias' ? reference.key.split('.') : [...reference.steps];

@@ -15,13 +15,17 @@ export function readReference(value: unknown): Reference | null {
   }
   if (isObject(value) && typeof value['$ref'] === 'string') {
     const text = value['$ref'];
-    const steps = text.startsWith('#') ? pointerSteps(decodeURIComponentSafe(text.slice(1))) : null;
-    return { kind: 'pointer', steps: steps ?? [], text };
+    return { kind: 'pointer', steps: text.startsWith('#') ? fragmentSteps(text) : [], text };
   }
   return null;
 }
 
-function decodeURIComponentSafe(text: string): string {
+/** The steps of a JSON Pointer in a URI fragment (RFC 6901, section 6), with or without its `#`; none where it is no pointer. */
+export const fragmentSteps = (text: string): readonly string[] =>
+  pointerSteps(decoded(text.replace(/^#/, ''))) ?? [];
+
+/** Percent-encoded text decoded; as it is where it is not encoded rightly. */
+export function decoded(text: string): string {
   try {
     return decodeURIComponent(text);
   } catch {

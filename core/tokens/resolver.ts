@@ -1,26 +1,14 @@
-import { isObject, pointer, pointerSteps, valueAt, type Step } from '../formats/json';
+import { isObject, pointer, valueAt, type Step } from '../formats/json';
 import { brief, ProblemList, type Problem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
+import type { ColorScheme, ContextInput, Modifier } from './contexts';
 import { mediaQuery } from './media-query';
+import { decoded, fragmentSteps } from './references';
 import { mergeTrees, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
 import type { Documents } from '../formats/document-kinds';
 
-/** A modifier and its contexts, in the document's order. */
-export interface Modifier {
-  readonly name: string;
-  readonly contexts: readonly string[];
-  /** `null` when the document gives none: then every input must name a context. */
-  readonly default: string | null;
-  /** Media query in which a context holds where the page names none, by context. */
-  readonly media: ReadonlyMap<string, string>;
-}
-
-/** One context for each modifier: `{ theme: 'night' }`. */
-export interface ContextInput {
-  readonly [modifier: string]: string;
-}
-
-interface Layer {
+/** One step of the order in which tokens are merged. */
+export interface Layer {
   /** The modifier this layer belongs to, or `null` for a plain set. */
   readonly modifier: string | null;
   /** Trees per context; the empty name for a plain set. */
@@ -102,7 +90,7 @@ class ResolverReader {
   private entry(entry: unknown, at: Step[]): Layer[] {
     if (!isObject(entry)) return [];
     if (typeof entry['$ref'] !== 'string') return this.inline(entry, at);
-    const steps = pointerSteps(entry['$ref'].replace(/^#/, '')) ?? [];
+    const steps = fragmentSteps(entry['$ref']);
     const [kind, name = ''] = steps;
     const table = kind === 'sets' || kind === 'modifiers' ? this.document[kind] : undefined;
     const body = isObject(table) && Object.hasOwn(table, name) ? table[name] : undefined;
@@ -148,7 +136,9 @@ class ResolverReader {
     }
     if (!this.modifiers.some(modifier => modifier.name === name)) {
       const known = typeof preset === 'string' && names.includes(preset) ? preset : null;
-      this.modifiers.push({ name, contexts: names, default: known, media: this.media(body, names, at) });
+      const media = this.media(body, names, at);
+      const colorScheme = this.colorScheme(body, names, media, at);
+      this.modifiers.push({ name, contexts: names, default: known, media, colorScheme });
     }
     const trees = names.map(
       context => [context, this.sources(contexts[context], [...at, 'contexts', context])] as const,
@@ -175,6 +165,35 @@ class ResolverReader {
     return media;
   }
 
+  /** `$extensions.periwinkle.colorScheme`, else what the media queries say. */
+  private colorScheme(
+    body: Record<string, unknown>,
+    contexts: readonly string[],
+    media: ReadonlyMap<string, string>,
+    at: Step[],
+  ): Map<string, ColorScheme> {
+    const steps = ['$extensions', 'periwinkle', 'colorScheme'];
+    const stated = valueAt(body, steps);
+    const asked = [...media].flatMap(([context, query]): [string, ColorScheme][] => {
+      const match = /prefers-color-scheme:\s*(dark|light)/.exec(query);
+      return match ? [[context, match[1] as ColorScheme]] : [];
+    });
+    const schemes = new Map(asked);
+    // Where one context is for dark surroundings only, the others are not.
+    const others: ColorScheme | undefined =
+      asked.length === 1 ? (asked[0]![1] === 'dark' ? 'light' : 'dark') : undefined;
+    if (others) for (const context of contexts) if (!schemes.has(context)) schemes.set(context, others);
+    for (const [context, scheme] of Object.entries(isObject(stated) ? stated : {})) {
+      const here = [...at, ...steps, context];
+      if (!contexts.includes(context))
+        this.fail(here, 'unknown-context', `“${context}” is no context here.`, nearest(context, contexts));
+      else if (scheme !== 'light' && scheme !== 'dark')
+        this.fail(here, 'wrong-value', 'This must be “light” or “dark”.', nearest(scheme, ['light', 'dark']));
+      else schemes.set(context, scheme);
+    }
+    return schemes;
+  }
+
   private sources(list: unknown, at: Step[]): DeclaredGroup {
     if (!Array.isArray(list)) return EMPTY;
     return list.map((source, index) => this.source(source, [...at, index], [])).reduce(mergeTrees, EMPTY);
@@ -185,7 +204,7 @@ class ResolverReader {
       return readTree(source, this.file, at, this.report);
     const target = source['$ref'];
     if (target.startsWith('#')) return this.sameDocument(target, at, seen);
-    const path = relativeTo(this.file, target);
+    const path = relativeTo(this.file, decoded(target));
     const body = this.documents.get(path);
     if (body === undefined) {
       const files = [...this.documents.keys()].filter(file => file.endsWith('.tokens.json'));
@@ -208,7 +227,7 @@ class ResolverReader {
       );
       return EMPTY;
     }
-    const steps = pointerSteps(target.slice(1)) ?? [];
+    const steps = fragmentSteps(target);
     const sets = this.document['sets'];
     const set = steps[0] === 'sets' && isObject(sets) ? sets[steps[1] ?? ''] : undefined;
     const list = isObject(set) ? set['sources'] : undefined;
@@ -236,40 +255,6 @@ function relativeTo(file: string, target: string): string {
     else if (step !== '.' && step !== '') steps.push(step);
   }
   return steps.join('/');
-}
-
-/** A modifier that cannot be chosen as asked. */
-export class ContextError extends Error {
-  constructor(
-    message: string,
-    readonly suggestion?: string,
-  ) {
-    super(message);
-    this.name = 'ContextError';
-  }
-}
-
-/** Fills in defaults. Throws `ContextError` for an unknown modifier or context, or one that is missing with no default. */
-export function completeInput(modifiers: readonly Modifier[], input: ContextInput): ContextInput {
-  const names = modifiers.map(modifier => modifier.name);
-  for (const name of Object.keys(input)) {
-    if (!names.includes(name))
-      throw new ContextError(`There is no modifier “${name}”.`, nearest(name, names));
-  }
-  return Object.fromEntries(
-    modifiers.map(modifier => {
-      const chosen = input[modifier.name] ?? modifier.default;
-      if (chosen === null)
-        throw new ContextError(`“${modifier.name}” has no default: name one of its contexts.`);
-      if (!modifier.contexts.includes(chosen)) {
-        throw new ContextError(
-          `“${chosen}” is no context of ${modifier.name}.`,
-          nearest(chosen, modifier.contexts),
-        );
-      }
-      return [modifier.name, chosen];
-    }),
-  );
 }
 
 /** All layers of one complete input merged into one tree. */

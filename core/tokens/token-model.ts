@@ -1,16 +1,9 @@
 import type { Documents } from '../formats/document-kinds';
 import type { Problem } from '../formats/problem';
-import {
-  completeInput,
-  ContextError,
-  mergedTree,
-  readResolver,
-  type ContextInput,
-  type Modifier,
-  type Resolver,
-} from './resolver';
+import { completeInput, ContextError, type ContextInput, type Modifier } from './contexts';
+import { mergedTree, readResolver, type Resolver } from './resolver';
+import { declarationsOf, type Declarations } from './token-declarations';
 import { resolveTokens, type TokenSet } from './token-set';
-import type { DeclaredGroup } from './token-tree';
 
 /** So many contexts are looked at one by one. */
 const MAX_CONTEXTS = 64;
@@ -19,6 +12,9 @@ const MAX_CONTEXTS = 64;
 export class TokenModel {
   private readonly resolver: Resolver;
   private readonly sets = new Map<string, TokenSet>();
+  private faults: readonly Problem[] | null = null;
+  private all: readonly TokenSet[] | null = null;
+  private declarations: Declarations | null = null;
   private readonly setsBefore: ReadonlyMap<string, TokenSet>;
 
   constructor(
@@ -67,34 +63,27 @@ export class TokenModel {
   }
 
   /** The token sets of all contexts; where these are too many, along each modifier only. */
-  everyContext(): TokenSet[] {
-    const all =
-      this.contextCount() <= MAX_CONTEXTS
-        ? this.modifiers.reduce<ContextInput[]>(
-            (inputs, { name, contexts }) =>
-              inputs.flatMap(input => contexts.map(context => ({ ...input, [name]: context }))),
-            [{}],
-          )
-        : this.modifiers.flatMap(({ name, contexts }) =>
-            contexts.map(context => ({ ...this.usualInput(), [name]: context })),
-          );
-    return all.map(input => this.in(input));
+  everyContext(): readonly TokenSet[] {
+    this.all ??= this.everyInput().map(input => this.in(input));
+    return this.all;
   }
 
-  /** The modifiers of which some context declares a token, by the token's key. */
-  declaredBy(): ReadonlyMap<string, ReadonlySet<string>> {
-    const declared = new Map<string, Set<string>>();
-    const visit = (group: DeclaredGroup, names: readonly string[], modifier: string): void => {
-      for (const [name, member] of group.members) {
-        const here = [...names, name];
-        if (member.kind === 'group') visit(member, here, modifier);
-        else declared.set(here.join('.'), (declared.get(here.join('.')) ?? new Set()).add(modifier));
-      }
-    };
-    for (const { modifier, trees } of this.resolver.layers) {
-      if (modifier !== null) for (const tree of trees.values()) visit(tree, [], modifier);
-    }
-    return declared;
+  private everyInput(): ContextInput[] {
+    return this.contextCount() <= MAX_CONTEXTS
+      ? this.modifiers.reduce<ContextInput[]>(
+          (inputs, { name, contexts }) =>
+            inputs.flatMap(input => contexts.map(context => ({ ...input, [name]: context }))),
+          [{}],
+        )
+      : this.modifiers.flatMap(({ name, contexts }) =>
+          contexts.map(context => ({ ...this.usualInput(), [name]: context })),
+        );
+  }
+
+  /** The modifiers some context of which declares a token, or a token or group that it has its value from by `$extends`. */
+  declaredBy(key: string): ReadonlySet<string> {
+    this.declarations ??= declarationsOf(this.resolver.layers);
+    return this.declarations.by(key);
   }
 
   /** How many contexts there are in all. */
@@ -103,19 +92,18 @@ export class TokenModel {
   }
 
   /** Everything wrong in any context, each problem once. */
-  problems(): Problem[] {
+  problems(): readonly Problem[] {
+    return (this.faults ??= this.findProblems());
+  }
+
+  private findProblems(): Problem[] {
     const found = new Map<string, Problem>();
     const add = (problem: Problem): void => {
       found.set(`${problem.file} ${problem.pointer} ${problem.code} ${problem.message}`, problem);
     };
     this.resolver.problems.forEach(add);
-    const usual = this.usualInput();
-    const inputs = this.modifiers.flatMap(({ name, contexts }) =>
-      contexts.map(context => ({ ...usual, [name]: context })),
-    );
-    for (const input of inputs.length > 0 ? inputs : [{}]) {
-      if (this.usable(input)) this.in(input).problems.forEach(add);
-    }
+    // What is wrong only where two modifiers meet is wrong too.
+    for (const input of this.everyInput()) if (this.usable(input)) this.in(input).problems.forEach(add);
     return [...found.values()];
   }
 

@@ -1,10 +1,10 @@
 import { isObject, pointer, valueAt, type JsonObject, type Step } from '../formats/json';
 import { oneOf, ProblemList, type Problem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import { nearest, Suggestions } from '../formats/suggest';
 import { readReference, referencesIn, type Reference } from './references';
 import { withExtensions } from './group-extension';
 import type { DeclaredGroup, DeclaredToken, Origin } from './token-tree';
-import { settledValue, TOKEN_TYPES, valueCss, valueFaults } from './token-types';
+import { normalizedValue, TOKEN_TYPES, valueCss, valueFaults } from './token-types';
 
 /** A token of one context, all references followed. */
 export interface Token {
@@ -64,6 +64,7 @@ class TokenResolver {
   private readonly entries = new Map<string, Entry>();
   private readonly done = new Map<string, Token | null>();
   private readonly root: DeclaredGroup;
+  private suggestions: Suggestions | null = null;
 
   constructor(
     merged: DeclaredGroup,
@@ -170,7 +171,7 @@ class TokenResolver {
       }
       throw new Unresolved();
     }
-    const value = settledValue(type, replaced);
+    const value = normalizedValue(type, replaced);
     const description = body['$description'];
     const token: Token = {
       path: entry.path,
@@ -194,7 +195,8 @@ class TokenResolver {
     const { body, origin } = entry.declared;
     const own = body['$type'];
     const reference = readReference(raw);
-    const referred = reference?.kind === 'alias' ? this.done.get(reference.key)?.type : undefined;
+    const isWhole = reference?.kind === 'alias' || (reference && this.innerSteps(reference).length === 0);
+    const referred = isWhole ? this.done.get(this.targetKey(reference))?.type : undefined;
     const type = typeof own === 'string' ? own : (referred ?? entry.groupType);
     if (type === undefined) {
       this.fail(origin, [], 'missing-type', `${entry.key} has no type, nor has any group above it.`);
@@ -292,7 +294,8 @@ class TokenResolver {
   private hint(reference: Reference): string | undefined {
     if (reference.kind !== 'alias') return undefined;
     const ownToken = `${reference.key}.$root`;
-    const near = this.entries.has(ownToken) ? ownToken : nearest(reference.key, this.entries.keys());
+    this.suggestions ??= new Suggestions(this.entries.keys());
+    const near = this.entries.has(ownToken) ? ownToken : this.suggestions.nearest(reference.key);
     return near && `{${near}}`;
   }
 }

@@ -1,4 +1,5 @@
 import { isObject, pointer, type JsonObject, type Step } from '../formats/json';
+import { keysInOrder } from '../formats/key-order';
 import type { ProblemList } from '../formats/problem';
 
 /** Where something was written. */
@@ -37,7 +38,8 @@ export function readTree(body: unknown, file: string, at: readonly Step[], repor
   }
   const own: Record<string, JsonObject[string]> = {};
   const members = new Map<string, DeclaredToken | DeclaredGroup>();
-  for (const [name, value] of Object.entries(body)) {
+  for (const name of keysInOrder(body)) {
+    const value = body[name]!;
     if (name.startsWith('$') && name !== '$root') {
       own[name] = value;
       continue;
@@ -71,14 +73,4 @@ export function mergeTrees(below: DeclaredGroup, above: DeclaredGroup): Declared
     );
   }
   return { kind: 'group', own: { ...below.own, ...above.own }, members, origin: above.origin };
-}
-
-/** The member at a path of names, or `undefined`. */
-export function memberAt(
-  root: DeclaredGroup,
-  names: readonly string[],
-): DeclaredToken | DeclaredGroup | undefined {
-  let here: DeclaredToken | DeclaredGroup | undefined = root;
-  for (const name of names) here = here?.kind === 'group' ? here.members.get(name) : undefined;
-  return here;
 }

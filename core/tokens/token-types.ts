@@ -1,7 +1,8 @@
-import { cssIdentifier, cssString, shortDecimal } from '../formats/css-text';
+import { shortDecimal } from '../formats/css-text';
 import { isObject, type Step } from '../formats/json';
 import { oneOf } from '../formats/problem';
 import { nearest } from '../formats/suggest';
+import { family, FONT_WEIGHTS } from './font-values';
 import { COLOR_SPACES, colorCss, type TokenColor } from './color';
 import { readReference } from './references';
 
@@ -22,8 +23,10 @@ interface TypeRow {
   /** Faults of a value; references inside are left out of account. */
   readonly check: (value: unknown) => ValueFault[];
   /** The value in its one written form (weights as numbers). */
-  readonly settle?: (value: unknown) => unknown;
+  readonly normalize?: (value: unknown) => unknown;
   readonly css: (value: never, link: Link) => string;
+  /** Type expected at a place right inside a value that CSS can take from another custom property; `null`: from none. */
+  readonly inner?: (step: string | number) => string | null;
   /** Types of a composite's members. */
   readonly members?: Readonly<Record<string, string>>;
   /** What holds, as CSS, where a composite leaves a member out; the others it must have. */
@@ -49,40 +52,7 @@ function measure(units: readonly string[], example: string): TypeRow {
   };
 }
 
-/** Names of weights and their numbers (CSS Fonts 4). */
-export const FONT_WEIGHTS: Readonly<Record<string, number>> = {
-  thin: 100,
-  hairline: 100,
-  'extra-light': 200,
-  'ultra-light': 200,
-  light: 300,
-  normal: 400,
-  regular: 400,
-  book: 400,
-  medium: 500,
-  'semi-bold': 600,
-  'demi-bold': 600,
-  bold: 700,
-  'extra-bold': 800,
-  'ultra-bold': 800,
-  black: 900,
-  heavy: 900,
-  'extra-black': 950,
-  'ultra-black': 950,
-};
-
-const GENERIC_FAMILIES = new Set(
-  'serif sans-serif monospace cursive fantasy system-ui ui-serif ui-sans-serif ui-monospace ui-rounded math emoji'.split(
-    ' ',
-  ),
-);
 const STROKES = ['solid', 'dashed', 'dotted', 'double', 'groove', 'ridge', 'outset', 'inset'];
-
-function family(name: string): string {
-  return GENERIC_FAMILIES.has(name) || /^[A-Za-z][A-Za-z0-9-]*$/.test(name)
-    ? cssIdentifier(name)
-    : cssString(name);
-}
 
 /** A composite: members with their types; those with a text in `absent` may be missing. */
 function composite(
@@ -98,17 +68,18 @@ function composite(
         return below(name, valueFaults(type, value[name]));
       });
     },
-    settle(value) {
+    normalize(value) {
       if (!isObject(value)) return value;
       return Object.fromEntries(
         Object.entries(value).map(([name, part]) => [
           name,
-          name in members ? settledValue(members[name]!, part) : part,
+          name in members ? normalizedValue(members[name]!, part) : part,
         ]),
       );
     },
     members,
     absent,
+    inner: step => members[step] ?? null,
     css: (value: Record<string, unknown>, link) =>
       css(name => (value[name] === undefined ? '' : valueCss(members[name]!, value[name], link))),
   };
@@ -117,17 +88,23 @@ function composite(
 /** A list of values of one shape; `single` also lets one stand without the list. */
 function listOf(row: TypeRow, single: boolean, join: (parts: string[]) => string, self: string): TypeRow {
   return {
+    inner: step => (typeof step === 'number' ? self : (row.inner?.(step) ?? null)),
     check(value) {
       if (!Array.isArray(value)) return single ? row.check(value) : fault('must be a list');
       if (value.length === 0) return fault('must not be empty');
-      return value.flatMap((item, index) => (readReference(item) ? [] : below(index, row.check(item))));
+      // An entry that refers to a list stands for its entries.
+      return value
+        .flat()
+        .flatMap((item, index) => (readReference(item) ? [] : below(index, row.check(item))));
     },
-    settle: value =>
-      Array.isArray(value) ? value.map(item => row.settle?.(item) ?? item) : (row.settle?.(value) ?? value),
+    normalize: value =>
+      Array.isArray(value)
+        ? value.flat().map(item => row.normalize?.(item) ?? item)
+        : (row.normalize?.(value) ?? value),
     css: (value: unknown, link) =>
       join(
         [value]
-          .flat()
+          .flat(2)
           .map(item => (readReference(item) ? link(item, self) : null) ?? row.css(item as never, link)),
       ),
   };
@@ -143,6 +120,7 @@ const oneShadow: TypeRow = {
     `${value.inset === true ? 'inset ' : ''}${shadow.css(value as never, link)}`,
 };
 const stop: TypeRow = {
+  inner: step => (step === 'color' ? 'color' : null),
   check(value) {
     if (!isObject(value)) return fault('must be an object with color and position');
     const position = value['position'];
@@ -190,14 +168,16 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
   dimension: measure(['px', 'rem'], '{ "value": 12, "unit": "px" }'),
   duration: measure(['ms', 's'], '{ "value": 150, "unit": "ms" }'),
   fontFamily: {
+    inner: step => (typeof step === 'number' ? 'fontFamily' : null),
+    normalize: value => (Array.isArray(value) ? value.flat() : value),
     check: value =>
-      [value].flat().length > 0 &&
-      [value].flat().every(name => typeof name === 'string' && name.trim() !== '')
+      [value].flat(2).length > 0 &&
+      [value].flat(2).every(name => typeof name === 'string' && name.trim() !== '')
         ? []
         : fault('must be a name or a list of names'),
     css: (value: string | string[], link) =>
       [value]
-        .flat()
+        .flat(2)
         .map(name => (readReference(name) ? link(name, 'fontFamily') : null) ?? family(name))
         .join(', '),
   },
@@ -208,7 +188,7 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
       const names = Object.keys(FONT_WEIGHTS);
       return fault('must be a number from 1 to 1000 or a name such as medium', [], nearest(value, names));
     },
-    settle: value => (typeof value === 'string' ? (FONT_WEIGHTS[value] ?? value) : value),
+    normalize: value => (typeof value === 'string' ? (FONT_WEIGHTS[value] ?? value) : value),
     css: (value: string | number) => String(typeof value === 'string' ? FONT_WEIGHTS[value] : value),
   },
   cubicBezier: {
@@ -260,10 +240,7 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
       lineHeight: 'number',
     },
     part =>
-      `${part('fontWeight')} ${part('fontSize')}/${part('lineHeight')} ${part('fontFamily')}`.replace(
-        /^ /,
-        '',
-      ),
+      `${part('fontWeight')} ${part('fontSize')}/${part('lineHeight') || 'normal'} ${part('fontFamily')}`.trim(),
     { letterSpacing: 'normal', fontWeight: '400', lineHeight: 'normal' },
   ),
 };
@@ -276,6 +253,13 @@ function below(step: Step, faults: readonly ValueFault[]): ValueFault[] {
 export const compositeMembers = (type: string): Readonly<Record<string, string>> =>
   TOKEN_TYPES[type]?.members ?? {};
 
+/** Amounts that mean the same as what holds where a member is left out, so that one can calculate with it. */
+const SAME_AMOUNT: Readonly<Record<string, string>> = { letterSpacing: '0px' };
+
+/** What a stylesheet declares for a member that is left out. */
+export const absentCss = (type: string, member: string): string =>
+  SAME_AMOUNT[member] ?? absentMember(type, member);
+
 export const absentMember = (type: string, member: string): string =>
   TOKEN_TYPES[type]?.absent?.[member] ?? '';
 
@@ -285,9 +269,9 @@ export function valueFaults(type: string, value: unknown): ValueFault[] {
 }
 
 /** The value with names of weights turned into numbers, at any depth. */
-export function settledValue(type: string, value: unknown): unknown {
-  const settle = TOKEN_TYPES[type]?.settle;
-  return settle ? settle(value) : value;
+export function normalizedValue(type: string, value: unknown): unknown {
+  const normalize = TOKEN_TYPES[type]?.normalize;
+  return normalize ? normalize(value) : value;
 }
 
 const unlinked: Link = () => null;

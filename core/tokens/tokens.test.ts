@@ -1,7 +1,7 @@
 import { TokenModel } from './token-model';
 import { readTokenText, writeTokenText } from './token-text';
-import { completeInput, ContextError } from './resolver';
-import { colorCss, colorHex, cssColorHex } from './color';
+import { completeInput, ContextError } from './contexts';
+import { colorCss, colorHex, cssColor, hexOf } from './color';
 
 const px = (value: number): object => ({ value, unit: 'px' });
 
@@ -236,8 +236,8 @@ describe('colours', () => {
     expect(colorCss({ colorSpace: 'srgb', components: [1, 0.4, 0] })).toBe('#ff6600');
     expect(colorHex({ colorSpace: 'display-p3', components: [0, 1, 0] })).toBe('#00ff00');
     expect(colorHex({ colorSpace: 'srgb', components: [0, 0, 0], alpha: 0.5 })).toBe('#00000080');
-    expect(cssColorHex('transparent')).toBe('#00000000');
-    expect(cssColorHex('currentcolor')).toBeNull();
+    expect(hexOf(cssColor('transparent')!)).toBe('#00000000');
+    expect(cssColor('currentcolor')).toBeNull();
   });
 });
 
@@ -288,4 +288,60 @@ test('after an edit only the tokens that depend on it are made anew, as if all w
     'b',
     'other',
   ]);
+});
+
+describe('references and extension as far as they lead', () => {
+  const byKey = (tokens: object) => {
+    const model = new TokenModel(new Map([['tokens/a.tokens.json', tokens]]), undefined);
+    return { tokens: model.usual().byKey, problems: model.problems() };
+  };
+  const px = (value: number): object => ({ value, unit: 'px' });
+
+  test('a group may extend one that is there only by extension', () => {
+    const { tokens, problems } = byKey({
+      a: { inner: { $type: 'dimension', x: { $value: px(3) } } },
+      b: { $extends: '{a}' },
+      c: { $extends: '{b.inner}' },
+      d: { $extends: '#/c' },
+    });
+    expect(problems).toEqual([]);
+    expect(tokens.get('c.x')!.css).toBe('3px');
+    expect(tokens.get('d.x')!.css).toBe('3px');
+  });
+
+  test('groups that extend each other through what they inherit end', () => {
+    const { problems } = byKey({
+      a: { $extends: '{b.inner}', inner: { $type: 'number', x: { $value: 1 } } },
+      b: { $extends: '{a}' },
+    });
+    expect(problems.every(problem => /reference/.test(problem.code))).toBe(true);
+  });
+
+  test.each([['#/a/x'], ['#/a/x/$value']])('a pointer to a whole token (%s) has its type', pointer => {
+    const { tokens, problems } = byKey({
+      a: { x: { $type: 'dimension', $value: px(2) } },
+      b: { $value: { $ref: pointer } },
+    });
+    expect(problems).toEqual([]);
+    expect(tokens.get('b')).toMatchObject({ type: 'dimension', css: '2px' });
+  });
+
+  test('pointers may be percent-encoded', () => {
+    const { tokens } = byKey({
+      'grau ä': { x: { $type: 'number', $value: 4 } },
+      b: { $type: 'number', $value: { $ref: '#/grau%20%C3%A4/x/$value' } },
+    });
+    expect(tokens.get('b')!.css).toBe('4');
+  });
+
+  test('typography may leave out its line height; lists may hold lists by reference', () => {
+    const { tokens, problems } = byKey({
+      type: { $type: 'typography', $value: { fontFamily: 'Georgia', fontSize: px(12) } },
+      stack: { $type: 'fontFamily', $value: ['Berth', 'serif'] },
+      whole: { $type: 'fontFamily', $value: ['Port', '{stack}'] },
+    });
+    expect(problems).toEqual([]);
+    expect(tokens.get('type')!.css).toBe('12px/normal Georgia');
+    expect(tokens.get('whole')!.css).toBe('Port, Berth, serif');
+  });
 });

@@ -34,6 +34,8 @@ export async function openBrowser(width = 1280, height = 800): Promise<Browser> 
   options.setUserPreferences({
     'download.default_directory': downloads,
     'download.prompt_for_download': false,
+    // Text of any size is read as computed.
+    'webkit.webprefs.minimum_logical_font_size': 0,
   });
   const driver = await new Builder()
     .forBrowser('chrome')

@@ -1,122 +1,125 @@
-import { converter, formatHex, formatHex8, parse } from 'culori';
-import { propertyNamed } from '@periwinkle/core/rules/property-registry';
-import type { Outcomes } from '@periwinkle/core/rules/resolve';
+import { converter, parse } from 'culori';
+import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import type { Outcomes } from '@periwinkle/core/resolution/outcome';
 
 const toRgb = converter('rgb');
 
+/** What to read of a part: the property as the browser has it, and what the core says of it. */
+interface Wanted {
+  readonly selector: string;
+  readonly values: Readonly<Record<string, string>>;
+}
+
+/** By part and property: what the browser computed, and what it computes from the core's text on an element like it. */
+export type Styles = Record<string, Record<string, readonly [computed: string, fromCore: string]>>;
+
 /**
- * Script for the page: computed styles of the parts of a field, by part and property. Gets the root element, the class of
- * each part and the properties wanted. Transitions are finished first, so that the end is read and not the way there.
+ * Script for the page: computed styles of the parts of a field, and beside each what the browser makes of the core's text for
+ * it. Gets the root element and what is wanted by part. Transitions are finished first, so that the end is read and not the way
+ * there.
  */
 export const READ_STYLES = `
   const [root, wanted] = arguments;
   const scope = root.shadowRoot ?? root;
   (root.getRootNode().getAnimations?.() ?? []).concat(document.getAnimations()).forEach(each => each.finish());
+  const outer = document.createElement('div');
+  const scratch = document.createElement('div');
+  outer.append(scratch);
+  document.body.append(outer);
+  const fromCore = (name, value, style, around) => {
+    outer.style.cssText = 'all: initial; font-size: ' + around.fontSize + '; color: ' + around.color;
+    scratch.style.cssText = 'all: initial; display: none; font-size: inherit; color: ' + (name === 'color' ? 'inherit' : style.color);
+    if (name !== 'font-size') scratch.style.fontSize = style.fontSize;
+    // A line that is not drawn has no width.
+    if (name.endsWith('-width')) scratch.style.setProperty(name.replace('width', 'style'), style.getPropertyValue(name.replace('width', 'style')));
+    scratch.style.setProperty(name, value);
+    return getComputedStyle(scratch).getPropertyValue(name);
+  };
   const result = {};
-  for (const [part, { selector, properties }] of Object.entries(wanted)) {
+  for (const [part, { selector, values }] of Object.entries(wanted)) {
     const element = scope.matches?.(selector) ? scope : scope.querySelector(selector);
     if (!element) continue;
     const style = getComputedStyle(element);
-    result[part] = Object.fromEntries(properties.map(name => [name, style.getPropertyValue(name)]));
+    const around = getComputedStyle(element.parentElement ?? element.getRootNode().host);
+    result[part] = Object.fromEntries(Object.entries(values).map(([name, value]) =>
+      [name, [style.getPropertyValue(name), fromCore(name, value, style, around)]]));
   }
+  outer.remove();
   return result;`;
 
-export type Styles = Record<string, Record<string, string>>;
-
-/** A computed value in the core's settled form, so that both can be compared as text. */
-function settled(property: string, computed: string): string {
-  if (/color/.test(property)) {
-    const color = parse(computed);
-    if (!color) return computed;
-    const { r, g, b, alpha = 1 } = toRgb(color);
-    const clip = (part: number): number => Math.min(1, Math.max(0, part));
-    const clipped = { mode: 'rgb', r: clip(r), g: clip(g), b: clip(b), alpha } as const;
-    return alpha < 1 ? formatHex8(clipped) : formatHex(clipped);
-  }
-  const time = /^(-?[\d.]+)s$/.exec(computed);
-  if (time) return `${Number((Number(time[1]) * 1000).toFixed(4))}ms`;
-  const length = /^(-?[\d.]+(?:e-?\d+)?)px$/.exec(computed);
-  if (length) return `${Number(Number(length[1]).toFixed(3))}px`;
-  return computed;
+/** The red, green, blue and alpha of a colour, each from 0 to 255. */
+function channels(text: string): number[] | null {
+  const color = parse(text);
+  if (!color) return null;
+  const { r, g, b, alpha = 1 } = toRgb(color);
+  return [r, g, b, alpha].map(part => 255 * Math.min(1, Math.max(0, part)));
 }
 
-const near = (a: string, b: string): boolean => {
-  const [x, y] = [/^(-?[\d.]+)px$/.exec(a), /^(-?[\d.]+)px$/.exec(b)];
-  // Layout rounds lengths to 1/64 px.
-  if (x && y) return Math.abs(Number(x[1]) - Number(y[1])) <= 1 / 64;
-  const [c, d] = [/^#[0-9a-f]{6,8}$/.test(a), /^#[0-9a-f]{6,8}$/.test(b)];
-  if (c && d) return hexParts(a).every((part, index) => Math.abs(part - hexParts(b)[index]!) <= 1);
-  return a === b;
-};
+/** A browser keeps lengths below this. */
+const LONGEST_PX = 33_554_000;
 
-const hexParts = (hex: string): number[] =>
-  (hex.length === 7 ? `${hex}ff` : hex).match(/[0-9a-f]{2}/g)!.map(part => parseInt(part, 16));
+/** Layout rounds lengths to 1/64 px, numbers are held with six digits, and the core writes four decimals. */
+function isNear(x: number, y: number): boolean {
+  if (Math.min(Math.abs(x), Math.abs(y)) >= LONGEST_PX) return Math.sign(x) === Math.sign(y);
+  return Math.abs(x - y) <= Math.max(1 / 64, Math.abs(x) * 1e-4);
+}
 
-/** Values that say the same in another way; how the browser writes what the core leaves as CSS text. */
-function sameText(core: string, browser: string): boolean {
-  const plain = (text: string): string =>
-    text
-      .toLowerCase()
-      .replace(/["']/g, '')
-      .replace(/oklch\([^)]*\)|#[0-9a-f]{6,8}|rgba?\([^)]*\)/g, color => settled('color', color))
-      .replace(/\s+/g, ' ')
-      .replace(/\s*([,()/])\s*/g, '$1')
-      .replace(/\b0px\b/g, '0');
-  const parts = (text: string): string =>
-    plain(text)
-      .split(',')
-      .map(part => part.trim().split(' ').sort().join(' '))
-      .join(',');
-  return plain(core) === plain(browser) || parts(core) === parts(browser);
+const NUMBER = /-?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/g;
+
+/** Whether two texts of the browser's own writing say the same, number by number. */
+function agrees(name: string, computed: string, fromCore: string): boolean {
+  if (computed === fromCore) return true;
+  if (name.endsWith('color')) {
+    const [a, b] = [channels(computed), channels(fromCore)];
+    return a !== null && b !== null && a.every((part, index) => Math.abs(part - b[index]!) <= 1.5);
+  }
+  const [a, b] = [computed.match(NUMBER) ?? [], fromCore.match(NUMBER) ?? []];
+  return (
+    computed.replace(NUMBER, '#') === fromCore.replace(NUMBER, '#') &&
+    a.every((number, index) => isNear(Number(number), Number(b[index])))
+  );
 }
 
 /** The CSS properties that show an outcome: the sides of a shorthand one by one, without those that have their own. */
-function shownBy(property: string, outcomes: Readonly<Record<string, unknown>>): string[] {
-  if (property === 'present') return ['display'];
+function shownBy(property: string, outcomes: Readonly<Record<string, unknown>>): readonly string[] {
   const { longhands } = propertyNamed(property)!;
   return longhands.length === 0 ? [property] : longhands.filter(name => !Object.hasOwn(outcomes, name));
 }
 
-function agrees(property: string, value: string, computed: string, fontSize: string): boolean {
-  if (property === 'present') return (computed === 'none') === (value === 'false');
-  // A plain number multiplies the font size; the browser shows the product.
-  if (property === 'line-height' && /^[\d.]+$/.test(value))
-    return near(`${Number(value) * parseFloat(fontSize)}px`, computed);
-  return near(value, settled(property, computed)) || sameText(value, computed);
+/** Values that say nothing of their own: they ask the part around, or CSS. */
+const isSilent = (value: string): boolean => value === '' || /^(inherit|initial|unset)$/i.test(value);
+
+/** What browsers give to elements whatever a page says. */
+const FORCED_BY_BROWSERS: Readonly<Record<string, readonly string[]>> = { control: ['overflow'] };
+
+/** What to read for a set of outcomes. */
+export function wantedFrom(parts: Outcomes, classOf: (part: string) => string): Record<string, Wanted> {
+  return Object.fromEntries(
+    Object.entries(parts).map(([part, outcomes]) => {
+      const values = Object.entries(outcomes).flatMap(([property, { value }]): [string, string][] => {
+        if (property === 'present') return [['display', value === 'false' ? 'none' : 'block']];
+        return isSilent(value) || FORCED_BY_BROWSERS[part]?.includes(property)
+          ? []
+          : shownBy(property, outcomes).map(name => [name, value]);
+      });
+      return [part, { selector: `.${classOf(part)}`, values: Object.fromEntries(values) }];
+    }),
+  );
 }
 
 /** Every difference between what the core says and what the browser shows, as lines; and how much was compared. */
 export function differences(parts: Outcomes, styles: Styles): { lines: string[]; compared: number } {
   const lines: string[] = [];
   let compared = 0;
-  for (const [part, outcomes] of Object.entries(parts)) {
-    const style = styles[part];
-    // A part without content in this sample is not there.
-    if (!style) continue;
-    for (const [property, outcome] of Object.entries(outcomes)) {
-      for (const name of shownBy(property, outcomes)) {
-        compared++;
-        const computed = style[name] ?? '';
-        if (agrees(property, outcome.value, computed, style['font-size'] ?? '')) continue;
-        lines.push(`${part}.${name}: core ${outcome.value} (${outcome.rule}), browser ${computed}`);
-      }
+  for (const [part, style] of Object.entries(styles)) {
+    for (const [name, [computed, fromCore]] of Object.entries(style)) {
+      compared++;
+      const isPresence = name === 'display';
+      if (isPresence ? (computed === 'none') === (fromCore === 'none') : agrees(name, computed, fromCore))
+        continue;
+      const outcome = parts[part]![name];
+      lines.push(`${part}.${name}: core ${outcome?.value ?? ''} (${fromCore}), browser ${computed}`);
     }
   }
   return { lines, compared };
-}
-
-/** What to read for a set of outcomes. */
-export function wantedFrom(
-  parts: Outcomes,
-  classOf: (part: string) => string,
-): Record<string, { selector: string; properties: string[] }> {
-  return Object.fromEntries(
-    Object.entries(parts).map(([part, outcomes]) => {
-      const properties = Object.keys(outcomes).flatMap(name => shownBy(name, outcomes));
-      return [
-        part,
-        { selector: `.${classOf(part)}`, properties: [...new Set([...properties, 'font-size'])] },
-      ];
-    }),
-  );
 }

@@ -1,3 +1,4 @@
+import { writeJson } from '@periwinkle/core/formats/json-text';
 import type { Request, Response } from 'express';
 import type { Database } from './database';
 import { editsAfter } from './edits';
@@ -39,7 +40,7 @@ export class EventStreams {
         do {
           again = false;
           for (const edit of await editsAfter(this.db, systemId, last)) {
-            response.write(`id: ${edit.id}\nevent: edit\ndata: ${JSON.stringify(edit)}\n\n`);
+            response.write(`id: ${edit.id}\nevent: edit\ndata: ${writeJson(edit)}\n\n`);
             last = edit.id;
           }
         } while (again);

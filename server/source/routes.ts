@@ -1,4 +1,5 @@
-import { Router, text, type Request } from 'express';
+import { writeJson } from '@periwinkle/core/formats/json-text';
+import { Router, text, type Request, type Response } from 'express';
 import { canonicalText } from '@periwinkle/core/formats/canonical';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
@@ -57,6 +58,10 @@ function revisionOf(request: Request): number {
   return Number(match[1]);
 }
 
+/** Answers in JSON, keys of documents in the order in which they were written. */
+const answer = (response: Response, value: unknown): void =>
+  void response.type('application/json').send(writeJson(value));
+
 /** The HTTP protocol: every route, each a thin layer over storage. Described in `openapi.ts`. */
 export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Router {
   const router = Router();
@@ -69,18 +74,18 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
 
   router.get('/health', async (_, response) => {
     await pool.query('select 1');
-    response.json({ status: 'ok', database: 'ok', version: '0.1.0' });
+    answer(response, { status: 'ok', database: 'ok', version: '0.1.0' });
   });
-  router.get('/openapi.json', (_, response) => void response.json(OPENAPI));
+  router.get('/openapi.json', (_, response) => void answer(response, OPENAPI));
 
-  router.get('/systems', async (_, response) => void response.json(await listSystems(db)));
+  router.get('/systems', async (_, response) => void answer(response, await listSystems(db)));
   router.post('/systems', json, async (request, response) => {
     const { documents } = readBody<{ documents: Record<string, unknown> }>('newSystem', request.body);
-    response.status(201).json(await createSystem(db, new Map(Object.entries(documents))));
+    answer(response.status(201), await createSystem(db, new Map(Object.entries(documents))));
   });
   router.get(
     '/systems/:systemId',
-    async (request, response) => void response.json(await wholeSystem(db, idOf(request))),
+    async (request, response) => void answer(response, await wholeSystem(db, idOf(request))),
   );
   router.delete('/systems/:systemId', async (request, response) => {
     await removeSystem(db, idOf(request));
@@ -92,7 +97,7 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
   });
   router.post('/systems/:systemId/duplicate', json, async (request, response) => {
     const { id, title } = readBody<{ id: string; title: string }>('copy', request.body);
-    response.status(201).json(await duplicateSystem(db, idOf(request), id, title));
+    answer(response.status(201), await duplicateSystem(db, idOf(request), id, title));
   });
 
   router.get('/systems/:systemId/documents/*path', async (request, response) => {
@@ -122,14 +127,14 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
       author: headerText(request, 'Periwinkle-Author', ''),
     });
     events.wake(idOf(request));
-    response.set('ETag', `"${edit.revision}"`).json(edit);
+    answer(response.set('ETag', `"${edit.revision}"`), edit);
   });
   for (const direction of ['undo', 'redo'] as const) {
     router.post(`/systems/:systemId/${direction}`, async (request, response) => {
       const author = headerText(request, 'Periwinkle-Author', '');
       const edits = await stepHistory(db, idOf(request), direction, author);
       events.wake(idOf(request));
-      response.json(edits);
+      answer(response, edits);
     });
   }
   router.get('/systems/:systemId/edits', async (request, response) => {
@@ -138,11 +143,11 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
       after === undefined
         ? await latestEdits(db, idOf(request), Math.min(200, Math.max(1, Number(most) || 50)))
         : await editsAfter(db, idOf(request), Number(after) || 0);
-    response.json(found);
+    answer(response, found);
   });
   router.get('/systems/:systemId/history', async (request, response) => {
     await requireSystem(db, idOf(request));
-    response.json(await historyEnds(db, idOf(request)));
+    answer(response, await historyEnds(db, idOf(request)));
   });
   router.get('/systems/:systemId/events', async (request, response) => {
     await requireSystem(db, idOf(request));

@@ -10,6 +10,7 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
+import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 
 /** Text compared byte by byte: paths and ids differ when their letters' case does. */
 const name = (column: string, length: number) => varchar(column, { length });
@@ -17,8 +18,8 @@ const name = (column: string, length: number) => varchar(column, { length });
 /** JSON kept as the text that was written, so that the order of keys survives. */
 const jsonText = customType<{ data: unknown; driverData: string }>({
   dataType: () => 'longtext',
-  toDriver: value => JSON.stringify(value),
-  fromDriver: text => JSON.parse(text) as unknown,
+  toDriver: value => writeJson(value),
+  fromDriver: text => parseJson(text),
 });
 
 export const systems = mysqlTable('systems', {

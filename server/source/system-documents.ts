@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Database, Transaction } from './database';
 import { documents } from './schema';
 
@@ -17,10 +18,10 @@ const parsed = new Map<string, StoredDocument>();
 const CACHE_SIZE = 2000;
 
 export const bodyText = (path: string, body: unknown): string =>
-  documentKind(path)?.json ? JSON.stringify(body) : String(body);
+  documentKind(path)?.json ? writeJson(body) : String(body);
 
 function parsedBody(path: string, text: string): unknown {
-  return documentKind(path)?.json ? (JSON.parse(text) as unknown) : text;
+  return documentKind(path)?.json ? parseJson(text) : text;
 }
 
 /** All documents of a system, by path. */

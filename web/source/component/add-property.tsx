@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import type { Component } from '@periwinkle/core/rules/component';
-import { PROPERTY_NAMES } from '@periwinkle/core/rules/property-registry';
-import { readProperty } from '@periwinkle/core/rules/value-syntax';
+import type { Component } from '@periwinkle/core/components/component';
+import { PROPERTY_NAMES } from '@periwinkle/core/values/property-registry';
+import { readProperty } from '@periwinkle/core/values/value-syntax';
 
 /** Adds a row to the ledger: a part and a property that no rule has set yet. */
 export function AddProperty({

@@ -1,4 +1,4 @@
-import type { Component } from '@periwinkle/core/rules/component';
+import type { Component } from '@periwinkle/core/components/component';
 import { readable } from '@periwinkle/core/space/axis';
 import { Choice, type ChoiceItem } from '../common/choice';
 import type { PlateAddress, usePlateAddress } from './plate-address';

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { plateGrid, sampleNamed, type Cell, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
+import { sampleNamed, type Cell, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
 import { reachedCells, scopeOf } from '@periwinkle/core/plates/scope';
-import type { Component } from '@periwinkle/core/rules/component';
-import { componentNamed } from '@periwinkle/core/rules/system';
+import type { Component } from '@periwinkle/core/components/component';
+import { componentNamed } from '@periwinkle/core/components/system';
 import type { Box } from '@periwinkle/core/space/box';
 import { countText } from '../common/numbers';
 import { Sheets } from '../common/sheets';
@@ -17,6 +17,7 @@ import { readRegion } from './region-address';
 import { usePlateAddress, type PlateAddress, type Selection } from './plate-address';
 import { NoSuchField } from './no-such-field';
 import { TryField } from './try-field';
+import { usePlateGrid } from './use-plate-grid';
 
 /** A component: its plate, and the ledger of what is selected on it. */
 export function ComponentScreen() {
@@ -33,13 +34,7 @@ function Inside({ component }: { component: Component }) {
   const shape = useShape(system, component);
   const { address, change } = usePlateAddress(shape.component);
   const { arrangement } = address;
-  // Situations may change without the shape changing; rules and tokens leave the grid as it is.
-  const { situations } = component.document;
-  const grid = useMemo(
-    () => plateGrid(component, arrangement),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above: the shape and the situations decide
-    [shape, situations, arrangement],
-  );
+  const { grid, waiting } = usePlateGrid(component, shape, arrangement);
   const selection = clamped(useAskedSelection(address, grid), grid);
   const [aimed, setAimed] = useState<Box | null>(null);
   const asked = useMemo(
@@ -107,6 +102,7 @@ function Inside({ component }: { component: Component }) {
           onEdit={() => focusScope(drawer.current)}
         />
       </div>
+      {waiting}
       <div className="caption">
         {address.region === null ? (
           <span>
@@ -122,6 +118,11 @@ function Inside({ component }: { component: Component }) {
           </span>
         )}
         <span>
+          {grid.leftOff.length > 0 ? (
+            <>
+              Left off, since a plate holds no more: <b>{grid.leftOff.join(', ')}</b>.{' '}
+            </>
+          ) : null}
           {countText(shown)} shown of {countText(component.space.count())} combinations
         </span>
       </div>

@@ -3,14 +3,14 @@ import { entryProblem } from '@periwinkle/core/checks/check-entry';
 import { contrast, surfaceBehind } from '@periwinkle/core/checks/contrast';
 import type { Cell } from '@periwinkle/core/plates/plate-grid';
 import type { Scope } from '@periwinkle/core/plates/scope';
-import type { Component } from '@periwinkle/core/rules/component';
-import { moveRulePatch, settingPatch, type SettingTarget } from '@periwinkle/core/rules/edit-rules';
-import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/rules/ledger';
-import { propertyNamed } from '@periwinkle/core/rules/property-registry';
-import { valueKind } from '@periwinkle/core/rules/value-kinds';
-import { resolve } from '@periwinkle/core/rules/resolve';
+import type { Component } from '@periwinkle/core/components/component';
+import { moveRulePatch, settingPatch, type SettingTarget } from '@periwinkle/core/editing/edit-rules';
+import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/resolution/ledger';
+import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import { valueKind } from '@periwinkle/core/values/value-kinds';
+import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Box } from '@periwinkle/core/space/box';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { useStore, useSystemState } from '../data/system-context';
 import { pageColor } from '../specimen/page-color';
 import { AddProperty } from './add-property';
@@ -49,13 +49,13 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   // The same for as long as tokens are: what is tried out in a component leaves the ledger alone.
   const tokens = system.tokens.in(contexts);
   const { rootFontSize } = system;
-  const around = useMemo(() => ({ tokens, rootFontSize }), [tokens, rootFontSize]);
+  const context = useMemo(() => ({ tokens, rootFontSize }), [tokens, rootFontSize]);
   const combinations = useMemo(() => selected.map(cell => cell.combination), [selected]);
   const region = scope?.region ?? null;
   const shown = useMemo(() => {
-    const made = ledgerOf(written, combinations, region, around);
+    const made = ledgerOf(written, combinations, region, context);
     return { ...made, rows: withExtra(made.rows, extra, made.columns.length, written) };
-  }, [written, combinations, region, around, extra]);
+  }, [written, combinations, region, context, extra]);
 
   const targetOf = useCallback(
     (place: EntryPlace): SettingTarget => (place.rule === null ? { region: region! } : { rule: place.rule }),
@@ -84,7 +84,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   const editorFor = (place: EntryPlace) => ({
     contrastOf: contrastFor(place.part, place.property),
     fault: (text: string) =>
-      text.trim() === '' ? null : entryProblem(written, around.tokens, place.part, place.property, text),
+      text.trim() === '' ? null : entryProblem(written, context.tokens, place.part, place.property, text),
     onTry: (text: string | null) => {
       if (text === null || text.trim() === '') store.endTryOut();
       else store.tryOut(path, settingPatch(written, targetOf(place), place.part, place.property, text));
@@ -123,7 +123,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
     const [first] = selected;
     const kind = propertyNamed(property)?.kind;
     if (kind !== 'color' || property === 'background-color') return null;
-    const parts = resolve(written, first?.combination ?? {}, around).parts;
+    const parts = resolve(written, first?.combination ?? {}, context).parts;
     const surface = surfaceBehind(written, parts, part, pageColor(system, contexts), property === 'color');
     return value => contrast(value, surface);
   };

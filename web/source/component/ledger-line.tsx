@@ -1,8 +1,9 @@
 import { memo, useMemo, type ReactNode } from 'react';
-import type { LedgerColumn, LedgerEntry, LedgerRow } from '@periwinkle/core/rules/ledger';
-import { propertyNamed } from '@periwinkle/core/rules/property-registry';
-import type { Outcome } from '@periwinkle/core/rules/resolve';
-import { settledText, settledToken } from '@periwinkle/core/rules/settled-value';
+import type { LedgerColumn, LedgerEntry, LedgerRow } from '@periwinkle/core/resolution/ledger';
+import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import type { Outcome } from '@periwinkle/core/resolution/outcome';
+import { printValue } from '@periwinkle/core/values/print-value';
+import { typedText, typedToken } from '@periwinkle/core/values/typed-value';
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { ValueMark } from './value-mark';
 
@@ -159,9 +160,9 @@ function EntryMark({
     const row = propertyNamed(property);
     if (!row) return '';
     const key = tokenKey(text);
-    if (key === undefined) return settledText(row, text, rootFontSize);
+    if (key === undefined) return printValue(typedText(row, text, rootFontSize));
     const token = tokens.byKey.get(key);
-    return token ? settledToken(row, token, rootFontSize) : '';
+    return token ? printValue(typedToken(row, token, rootFontSize)) : '';
   }, [tokens, rootFontSize, property, text]);
   return <ValueMark value={value} />;
 }

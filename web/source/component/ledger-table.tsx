@@ -1,7 +1,7 @@
 import { memo, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
-import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/rules/ledger';
-import type { System } from '@periwinkle/core/rules/system';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/resolution/ledger';
+import type { System } from '@periwinkle/core/components/system';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { Choice } from '../common/choice';
 import { useLatest } from '../common/use-latest';
 import { LedgerLine } from './ledger-line';

@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { arrangementOf, type Arrangement } from '@periwinkle/core/plates/plate-grid';
-import type { Component } from '@periwinkle/core/rules/component';
+import type { Component } from '@periwinkle/core/components/component';
 
 /** A rectangle of cells, by row and column; a heading selects its whole slice. */
 export interface Selection {

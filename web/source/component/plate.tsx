@@ -10,8 +10,8 @@ import {
 } from 'react';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
 import type { Cell, Heading, PlateGrid } from '@periwinkle/core/plates/plate-grid';
-import type { System } from '@periwinkle/core/rules/system';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { System } from '@periwinkle/core/components/system';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { Specimen, type Shape } from '../specimen/specimen';
 import type { Selection } from './plate-address';

@@ -1,4 +1,4 @@
-import type { Component } from '@periwinkle/core/rules/component';
+import type { Component } from '@periwinkle/core/components/component';
 import { regionArrangement } from '@periwinkle/core/plates/region-plate';
 import type { ConditionDocument } from '@periwinkle/core/formats/component-document';
 import { ProblemList } from '@periwinkle/core/formats/problem';

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Scope } from '@periwinkle/core/plates/scope';
-import type { Component } from '@periwinkle/core/rules/component';
+import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import type { Box } from '@periwinkle/core/space/box';
 import { Choice } from '../common/choice';

@@ -1,10 +1,10 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
 import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
-import type { Component } from '@periwinkle/core/rules/component';
-import type { System } from '@periwinkle/core/rules/system';
+import type { Component } from '@periwinkle/core/components/component';
+import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { buildField } from '../specimen/build-field';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { useShape, type Shape } from '../specimen/specimen';
@@ -76,14 +76,14 @@ export function LiveField({
 }) {
   const host = useRef<HTMLDivElement>(null);
   const sheets = useSpecimenSheets();
-  const { component, prefix, icons } = shape;
+  const { component, names, icons } = shape;
   useLayoutEffect(() => {
     const element = host.current!;
     const root = element.shadowRoot ?? element.attachShadow({ mode: 'open', delegatesFocus: true });
     root.adoptedStyleSheets = [sheets.sheetFor(component.id, 'shipped')];
     const tree = fieldTree({
       component,
-      prefix,
+      names,
       icons,
       sample: sampleNamed(component, sample),
       combination: {
@@ -96,38 +96,35 @@ export function LiveField({
     });
     const fresh = buildField(tree);
     const [before] = root.children;
-    if (before instanceof HTMLElement && sameOutline(before, fresh)) takeAttributes(before, fresh);
-    else {
-      root.replaceChildren(fresh);
-      pressInFrame(root);
-    }
-  }, [sheets, component, prefix, icons, sample, combination]);
+    if (before?.tagName === fresh.tagName) becomeLike(before, fresh);
+    else root.replaceChildren(fresh);
+  }, [sheets, component, names, icons, sample, combination]);
   return <div ref={host} />;
 }
 
-/** Whether two trees differ in attributes and texts only. */
-function sameOutline(a: Element, b: Element): boolean {
-  if (a.tagName !== b.tagName || a.children.length !== b.children.length) return false;
-  return [...a.children].every((child, index) => sameOutline(child, b.children[index]!));
-}
-
-/** Carries attributes and texts over without touching what was typed. */
-function takeAttributes(target: Element, source: Element): void {
+/**
+ * Makes a tree that is there like another, with what was typed, the focus and every element that stays: elements of one part
+ * are the same element.
+ */
+function becomeLike(target: Element, source: Element): void {
   for (const { name } of [...target.attributes]) if (!source.hasAttribute(name)) target.removeAttribute(name);
   for (const { name, value } of [...source.attributes]) {
     if (target.getAttribute(name) !== value && name !== 'value') target.setAttribute(name, value);
   }
-  if (target.children.length === 0 && target.textContent !== source.textContent)
-    target.textContent = source.textContent;
-  [...target.children].forEach((child, index) => takeAttributes(child, source.children[index]!));
-}
-
-/** A press anywhere in the frame puts the cursor in the control. */
-function pressInFrame(root: ShadowRoot): void {
-  const control = root.querySelector<HTMLElement>('input, textarea, select');
-  control?.parentElement?.addEventListener('mousedown', event => {
-    if (event.target === control || (event.target as Element).closest('button')) return;
-    event.preventDefault();
-    control.focus();
+  if (source.children.length === 0) {
+    if (target.textContent !== source.textContent) target.replaceChildren(...source.childNodes);
+    return;
+  }
+  const before = [...target.children];
+  const after = [...source.children];
+  after.forEach((wanted, place) => {
+    const own = before.find(
+      each => each.tagName === wanted.tagName && each.getAttribute('class') === wanted.getAttribute('class'),
+    );
+    if (own) becomeLike(own, wanted);
+    // An element that stays where it is keeps the focus.
+    if (target.children[place] !== (own ?? wanted))
+      target.insertBefore(own ?? wanted, target.children[place] ?? null);
   });
+  while (target.children.length > after.length) target.lastElementChild!.remove();
 }

@@ -11,11 +11,12 @@ import {
 } from 'react';
 import { createPortal } from 'react-dom';
 import type { LocalProblem } from '@periwinkle/core/formats/problem';
-import { propertyNamed } from '@periwinkle/core/rules/property-registry';
-import { settledToken } from '@periwinkle/core/rules/settled-value';
-import type { System } from '@periwinkle/core/rules/system';
-import { valueKind } from '@periwinkle/core/rules/value-kinds';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import { printValue } from '@periwinkle/core/values/print-value';
+import { typedToken } from '@periwinkle/core/values/typed-value';
+import type { System } from '@periwinkle/core/components/system';
+import { valueKind } from '@periwinkle/core/values/value-kinds';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 
 /** Something that can be put in: a token or a keyword. */
 interface Candidate {
@@ -250,14 +251,14 @@ function useCandidates({ system, contexts, property, contrastOf }: ValueEditorPr
     const tokens = [...here.byKey.values()].filter(token => types.includes(token.type));
     return [
       ...tokens.map(token => {
-        const value = settledToken(row, token, system.rootFontSize);
+        const value = printValue(typedToken(row, token, system.rootFontSize));
         const ratio = contrastOf && token.type === 'color' ? contrastOf(value) : null;
         return {
           text: `{${token.key}}`,
           shown: token.key,
           values: sets.flatMap(set => {
             const each = set.byKey.get(token.key);
-            return each ? [settledToken(row, each, system.rootFontSize)] : [];
+            return each ? [printValue(typedToken(row, each, system.rootFontSize))] : [];
           }),
           note: ratio === null ? value.slice(0, 34) : `${value}  ${ratio.toFixed(1)} to 1`,
         };

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { TokenModel } from '@periwinkle/core/tokens/token-model';
 
 /** Contexts stand in the address as `in=theme:night`, so that a link shows what its sender saw. */

@@ -1,3 +1,4 @@
+import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import type { Problem } from '@periwinkle/core/formats/problem';
 
@@ -67,9 +68,9 @@ async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
     throw new ApiError(0, 'The server does not answer.');
   }
   const text = await response.text();
-  if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
+  if (response.ok) return (text === '' ? undefined : parseJson(text)) as T;
   try {
-    const problem = JSON.parse(text) as { detail?: string } & ApiError['body'];
+    const problem = parseJson(text) as { detail?: string } & ApiError['body'];
     throw new ApiError(response.status, problem.detail ?? response.statusText, problem);
   } catch (error) {
     if (error instanceof ApiError) throw error;
@@ -80,9 +81,7 @@ async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
 const at = (systemId: string): string => `/systems/${encodeURIComponent(systemId)}`;
 const post = (body?: unknown): RequestInit => ({
   method: 'POST',
-  ...(body === undefined
-    ? {}
-    : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+  ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: writeJson(body) }),
 });
 
 /** A name for this browser, so that edits say where they came from. */
@@ -129,7 +128,7 @@ export const api = {
         'Periwinkle-Label': encodeURIComponent(edit.label),
         'Periwinkle-Author': author(),
       },
-      body: JSON.stringify(edit.patch),
+      body: writeJson(edit.patch),
     }),
 };
 

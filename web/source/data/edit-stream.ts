@@ -1,3 +1,4 @@
+import { parseJson } from '@periwinkle/core/formats/json-text';
 import { api, ApiError, eventsUrl, type StoredEdit } from './api';
 
 /** What windows of one browser tell each other: an edit, or that the server is there. */
@@ -89,7 +90,7 @@ export class EditStream {
       this.tell(message);
     };
     events.addEventListener('edit', ({ data }: MessageEvent<string>) =>
-      pass({ edit: JSON.parse(data) as StoredEdit }),
+      pass({ edit: parseJson(data) as StoredEdit }),
     );
     events.addEventListener('open', () => pass('open'));
     return new Promise(resolve => (this.release = resolve));

@@ -1,5 +1,6 @@
+import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import { applyPatch, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
-import { compileSystem, type System } from '@periwinkle/core/rules/system';
+import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { api, ApiError, type HistoryEnds, type StoredEdit, type WholeSystem } from './api';
 import { EditStream } from './edit-stream';
 import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
@@ -162,7 +163,7 @@ export class SystemStore {
   }
 
   private compiled(documents: ReadonlyMap<string, unknown>, before: System): System {
-    return before.documents === documents ? before : compileSystem(documents, before);
+    return before.documents === documents ? before : compileSystem(documents);
   }
 
   private async send(): Promise<void> {
@@ -264,13 +265,13 @@ export class SystemStore {
     const paths = new Set(pending.map(edit => edit.path));
     const bases = [...confirmed.values()].filter(document => paths.has(document.path));
     const waiting = [...pending, ...meetings.map(meeting => meeting.mine)];
-    sessionStorage.setItem(storageKey(this.id), JSON.stringify({ pending: waiting, bases, lastEdit }));
+    sessionStorage.setItem(storageKey(this.id), writeJson({ pending: waiting, bases, lastEdit }));
   }
 
   private takeUpPending(): void {
     const text = sessionStorage.getItem(storageKey(this.id));
     if (!text) return;
-    const kept = JSON.parse(text) as {
+    const kept = parseJson(text) as {
       pending: PendingEdit[];
       bases: { path: string; revision: number; body: unknown }[];
       lastEdit: number;

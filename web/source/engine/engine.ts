@@ -1,6 +1,6 @@
 import type { Progress } from '@periwinkle/core/questions/rules-report';
-import { shared } from '@periwinkle/core/formats/share';
-import { compileSystem, type System } from '@periwinkle/core/rules/system';
+import { shared } from '@periwinkle/core/formats/structural-sharing';
+import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { ANSWERING, type QuestionName, type Questions } from './questions';
 
 /** Documents that have changed since the last question: their new bodies, `undefined` for those that are gone. */
@@ -62,7 +62,7 @@ export class Engine {
   }
 
   private compiled(): System {
-    if (this.system?.documents !== this.documents) this.system = compileSystem(this.documents, this.system);
+    if (this.system?.documents !== this.documents) this.system = compileSystem(this.documents);
     return this.system!;
   }
 }

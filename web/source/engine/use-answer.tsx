@@ -31,6 +31,9 @@ export interface Answer<Value> {
   readonly again: () => void;
 }
 
+/** The question that is none. */
+const NOTHING = JSON.stringify(null);
+
 /** Progress that is shown only when it takes longer than this. */
 const PATIENCE_MS = 500;
 
@@ -40,10 +43,10 @@ interface Found<Value> {
   readonly documents: Documents;
 }
 
-/** Asks anew whenever the documents or the question change; older questions are dropped. */
+/** Asks anew whenever the documents or the question change; older questions are dropped. `null` asks nothing. */
 export function useAnswer<Name extends QuestionName>(
   name: Name,
-  asks: Questions[Name]['asks'],
+  asks: Questions[Name]['asks'] | null,
   documents: Documents,
 ): Answer<Questions[Name]['answers']> {
   const client = use(ClientContext);
@@ -57,7 +60,7 @@ export function useAnswer<Name extends QuestionName>(
   /** The same as `stopped`, at once: what the worker has told before it hears of the stop is still on its way. */
   const halted = useRef(false);
   useEffect(() => {
-    if (!client) return;
+    if (!client || question === NOTHING) return;
     let current = true;
     halted.current = false;
     setStopped(false);

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { Component } from '@periwinkle/core/rules/component';
-import { meaningProblems } from '@periwinkle/core/checks/meaning';
-import type { System } from '@periwinkle/core/rules/system';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { Component } from '@periwinkle/core/components/component';
+import { meaningProblems } from '@periwinkle/core/checks/all-checks';
+import type { System } from '@periwinkle/core/components/system';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { NameFilter } from '../common/name-filter';
 import { counted, countText } from '../common/numbers';
 import { useCarried, useContexts } from '../data/address';

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
-import type { System } from '@periwinkle/core/rules/system';
+import type { System } from '@periwinkle/core/components/system';
 import { useCarried } from '../data/address';
 import { useStore } from '../data/system-context';
 

@@ -1,11 +1,12 @@
 import { useMemo } from 'react';
-import { numberedAnatomy, usedTokens } from '@periwinkle/core/guide/page';
+import { numberedAnatomy, usedTokens } from '@periwinkle/core/guide/guide-entries';
 import { arrangementOf, plateGrid, sampleNamed, type Arrangement } from '@periwinkle/core/plates/plate-grid';
-import type { Component } from '@periwinkle/core/rules/component';
-import type { System } from '@periwinkle/core/rules/system';
-import { settledToken } from '@periwinkle/core/rules/settled-value';
-import { propertyNamed } from '@periwinkle/core/rules/property-registry';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { Component } from '@periwinkle/core/components/component';
+import type { System } from '@periwinkle/core/components/system';
+import { printValue } from '@periwinkle/core/values/print-value';
+import { typedToken } from '@periwinkle/core/values/typed-value';
+import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { countText } from '../common/numbers';
 import { ValueMark } from '../component/value-mark';
 import { FieldAtRest } from '../specimen/field-at-rest';
@@ -234,7 +235,9 @@ function TokensUsed({
         <tbody>
           {used.map(({ token, uses }) => {
             const property = propertyNamed(uses[0]!.split('.')[1]!)!;
-            const value = settledToken(property, here.byKey.get(token.key) ?? token, system.rootFontSize);
+            const value = printValue(
+              typedToken(property, here.byKey.get(token.key) ?? token, system.rootFontSize),
+            );
             return (
               <tr key={token.key}>
                 <td>

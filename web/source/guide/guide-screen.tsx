@@ -1,5 +1,5 @@
 import { Link, NavLink, useParams } from 'react-router';
-import { componentNamed } from '@periwinkle/core/rules/system';
+import { componentNamed } from '@periwinkle/core/components/system';
 import { useCarried, useContexts } from '../data/address';
 import { useStore, useSystemState } from '../data/system-context';
 import { GuidePage } from './guide-page';

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
-import { componentCssText, exampleMarkup, tokensCssText } from '@periwinkle/core/emit/outputs';
-import type { Component } from '@periwinkle/core/rules/component';
-import type { System } from '@periwinkle/core/rules/system';
+import { exampleMarkup } from '@periwinkle/core/emit/component-page';
+import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
+import type { Component } from '@periwinkle/core/components/component';
+import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { CodeBlock, CopyButton } from '../common/code-block';
 import { LiveField } from '../component/try-field';
 import { PreviewSurface } from '../specimen/preview-surface';

@@ -1,5 +1,7 @@
 import { useMemo, useState } from 'react';
-import { outputFiles, systemFolder, type OutputFile } from '@periwinkle/core/emit/outputs';
+import { namesOf } from '@periwinkle/core/emit/names';
+import { outputFiles, type OutputFile } from '@periwinkle/core/emit/outputs';
+import { systemFolder } from '@periwinkle/core/emit/system-folder';
 import { CodeBlock, CopyButton } from '../common/code-block';
 import { countText } from '../common/numbers';
 import { useSystemState } from '../data/system-context';
@@ -11,7 +13,8 @@ export function OutputsScreen() {
   const files = useMemo(() => outputFiles(system), [system]);
   const folder = useMemo(() => systemFolder(system), [system]);
   const all = [...files, ...folder];
-  const [path, setPath] = useState(files[1]?.path ?? 'tokens.css');
+  const names = namesOf(system);
+  const [path, setPath] = useState(files[0]?.path ?? '');
   const shown = all.find(file => file.path === path) ?? files[0];
   const download = (): void => {
     const blob = new Blob([zipped(all) as BlobPart], { type: 'application/zip' });
@@ -44,23 +47,25 @@ export function OutputsScreen() {
           <h2 style={{ marginTop: 22 }}>How to use it</h2>
           <ol>
             <li>
-              Put <code>tokens.css</code> and the stylesheet of each field where your pages find them.
+              Copy the folder <code>css</code> to where your pages find their stylesheets.
             </li>
             <li>
-              Link both in the page’s head, tokens first:{' '}
-              <code>{'<link rel="stylesheet" href="tokens.css">'}</code>
+              Link one file in the page’s head: <code>{'<link rel="stylesheet" href="css/index.css">'}</code>
             </li>
             <li>
-              Copy the markup from the field’s page. Options are attributes on its outermost element, such as{' '}
-              <code>data-size="large"</code>.
+              Copy the markup from the field’s page in <code>html</code>. Options are attributes on its
+              outermost element, such as <code>data-size="large"</code>.
             </li>
             {system.tokens.modifiers.map(modifier => (
               <li key={modifier.name}>
                 For another {modifier.name}, put{' '}
-                <code>{`data-${modifier.name}="${modifier.contexts.at(-1)}"`}</code> on any element;
+                <code>{`${names.context(modifier.name)}="${modifier.contexts.at(-1)}"`}</code> on any element;
                 everything below it follows.
               </li>
             ))}
+            <li>
+              <code>README.md</code> tells every attribute that an application sets, and when.
+            </li>
           </ol>
         </div>
         <div>

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ContestedPair } from '@periwinkle/core/questions/rules-report';
-import type { Component } from '@periwinkle/core/rules/component';
+import type { Component } from '@periwinkle/core/components/component';
 import { countText } from '../common/numbers';
 import { regionAddress } from '../component/region-address';
 import { SettleDialog } from './settle-dialog';
@@ -56,8 +56,8 @@ export function ContestTable({
               </td>
             </tr>
             {pair.contests.map(contest => (
-              <tr key={contest.property}>
-                <td className="mono">{contest.property}</td>
+              <tr key={contest.slot}>
+                <td className="mono">{contest.slot}</td>
                 <td className="mono">
                   <s>{contest.earlierText}</s>
                 </td>
@@ -66,10 +66,7 @@ export function ContestTable({
                   {contest.regions.map((region, index) => (
                     <span key={contest.words[index]}>
                       {index > 0 ? <span className="said"> or </span> : null}
-                      <Link
-                        className="word"
-                        to={regionAddress(systemId, component, region, contest.property)}
-                      >
+                      <Link className="word" to={regionAddress(systemId, component, region, contest.slot)}>
                         {contest.words[index]}
                       </Link>
                     </span>

@@ -1,6 +1,6 @@
-import type { Component } from '@periwinkle/core/rules/component';
+import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
-import { withoutDecisionPatch } from '@periwinkle/core/rules/settle-contest';
+import { withoutDecisionPatch } from '@periwinkle/core/editing/decide-contest';
 import { useStore, useSystemState } from '../data/system-context';
 
 /** Decisions that the order of two rules is meant, each with its reason. */

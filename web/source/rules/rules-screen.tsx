@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import type { RulesReport } from '@periwinkle/core/questions/rules-report';
-import type { Component } from '@periwinkle/core/rules/component';
-import { componentNamed } from '@periwinkle/core/rules/system';
+import type { Component } from '@periwinkle/core/components/component';
+import { componentNamed } from '@periwinkle/core/components/system';
 import { countText, counted } from '../common/numbers';
 import { Sheets } from '../common/sheets';
 import { NoSuchField } from '../component/no-such-field';

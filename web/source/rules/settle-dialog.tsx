@@ -2,8 +2,8 @@ import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { entryProblem } from '@periwinkle/core/checks/check-entry';
 import type { ContestedPair, ReportedContest } from '@periwinkle/core/questions/rules-report';
-import type { Component } from '@periwinkle/core/rules/component';
-import { commonRulesPatch, decisionPatch } from '@periwinkle/core/rules/settle-contest';
+import type { Component } from '@periwinkle/core/components/component';
+import { commonRulesPatch, decisionPatch } from '@periwinkle/core/editing/decide-contest';
 import type { Box } from '@periwinkle/core/space/box';
 import { useStore, useSystemState } from '../data/system-context';
 
@@ -24,14 +24,14 @@ export function SettleDialog({
   const [way, setWay] = useState<Way>('order');
   const [because, setBecause] = useState('');
   const [values, setValues] = useState<ReadonlyMap<string, string>>(
-    new Map(pair.contests.map(contest => [contest.property, contest.laterOwn ?? ''])),
+    new Map(pair.contests.map(contest => [contest.slot, contest.laterOwn ?? ''])),
   );
   const [fault, setFault] = useState<string | null>(null);
   const path = edited.fileOf.get(component.id)!;
   const places = contestedPlaces(pair);
 
   const settle = (): void => {
-    const found = way === 'order' ? orderFault(because) : valueFault(values);
+    const found = way === 'order' ? orderFault(because) : valueFault();
     setFault(found);
     if (found !== null) return;
     const { earlier, later } = pair;
@@ -42,7 +42,7 @@ export function SettleDialog({
       const rules = places.flatMap(({ contests, regions }) =>
         regions.map(region => ({
           region,
-          values: new Map(contests.map(({ property }) => [property, values.get(property)!] as const)),
+          values: contests.map(({ slot, part, property }) => ({ part, property, text: values.get(slot)! })),
         })),
       );
       store.edit(
@@ -54,11 +54,11 @@ export function SettleDialog({
     onClose();
   };
 
-  const valueFault = (wanted: ReadonlyMap<string, string>): string | null => {
-    for (const [name, text] of wanted) {
-      const [part, property] = name.split('.') as [string, string];
+  const valueFault = (): string | null => {
+    for (const { slot, part, property } of pair.contests) {
+      const text = values.get(slot) ?? '';
       const problem = entryProblem(component, edited.tokens.usual(), part, property, text);
-      if (problem) return `${name}: ${problem.message}`;
+      if (problem) return `${slot}: ${problem.message}`;
     }
     return null;
   };
@@ -114,11 +114,11 @@ export function SettleDialog({
                   </p>
                   {contests.map(contest => (
                     <CommonValue
-                      key={contest.property}
+                      key={contest.slot}
                       contest={contest}
-                      value={values.get(contest.property) ?? ''}
+                      value={values.get(contest.slot) ?? ''}
                       onChange={text => {
-                        setValues(before => new Map(before).set(contest.property, text));
+                        setValues(before => new Map(before).set(contest.slot, text));
                         setFault(null);
                       }}
                     />
@@ -152,12 +152,12 @@ function CommonValue({
   value: string;
   onChange: (text: string) => void;
 }) {
-  const id = `value-${contest.property}`;
+  const id = `value-${contest.slot}`;
   const other = value === contest.laterOwn ? contest.earlierOwn : contest.laterOwn;
   return (
     <>
       <label htmlFor={id} className="mono">
-        {contest.property}
+        {contest.slot}
       </label>
       <input
         id={id}

@@ -7,8 +7,8 @@ test.each(['harbour', 'tide-tables-and-buoys', 'q'])(
   id => {
     const { system, problems } = checkSystem(new Map(Object.entries(starterDocuments(id, 'A title'))));
     expect(problems).toEqual([]);
-    const css = outputFiles(system).find(file => file.path === 'field.css')!.text;
-    expect(css).toContain(`@layer ${system.prefix} {`);
+    const css = outputFiles(system).find(file => file.path === 'css/layered/field.css')!.text;
+    expect(css).toContain(`@layer ${system.prefix}.field {`);
     expect(css).toMatch(/:focus-visible/);
     expect(system.components[0]!.space.count()).toBeGreaterThan(50n);
   },

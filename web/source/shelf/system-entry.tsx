@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { compileSystem, type System } from '@periwinkle/core/rules/system';
+import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { counted } from '../common/numbers';
 import { api, type SystemSummary } from '../data/api';
 import { FieldAtRest } from '../specimen/field-at-rest';

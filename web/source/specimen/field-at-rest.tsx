@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import type { Component } from '@periwinkle/core/rules/component';
+import type { Component } from '@periwinkle/core/components/component';
 import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
-import type { System } from '@periwinkle/core/rules/system';
+import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
 import { Specimen, useShape } from './specimen';
 

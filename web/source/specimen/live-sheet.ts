@@ -37,7 +37,9 @@ export class LiveSheet {
 const sameOutline = (a: Stylesheet, b: Stylesheet): boolean =>
   a.layer === b.layer &&
   a.blocks.length === b.blocks.length &&
-  a.blocks.every((block, index) => block.selector === b.blocks[index]!.selector && block.media === undefined);
+  a.blocks.every(
+    (block, index) => block.selector === b.blocks[index]!.selector && block.within === undefined,
+  );
 
 function setBlock(style: CSSStyleDeclaration, before: StyleBlock, after: StyleBlock): void {
   const sameNames =

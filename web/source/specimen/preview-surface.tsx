@@ -1,7 +1,8 @@
 import { useLayoutEffect, useMemo, useRef, type CSSProperties, type ReactNode } from 'react';
-import { contextAttribute, tokenDeclarations } from '@periwinkle/core/emit/tokens-css';
-import type { System } from '@periwinkle/core/rules/system';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import { namesOf } from '@periwinkle/core/emit/names';
+import { tokenDeclarations } from '@periwinkle/core/emit/tokens-css';
+import type { System } from '@periwinkle/core/components/system';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { pageColor } from './page-color';
 
 /**
@@ -22,8 +23,9 @@ export function PreviewSurface({
   label?: string;
   children: ReactNode;
 }) {
+  const names = namesOf(system);
   const attributes = Object.fromEntries(
-    Object.entries(contexts).map(([name, context]) => [contextAttribute(name), context]),
+    Object.entries(contexts).map(([name, context]) => [names.context(name), context]),
   );
   const style = { '--surface': pageColor(system, contexts) } as CSSProperties;
   const element = useRef<HTMLDivElement>(null);

@@ -1,7 +1,7 @@
 import { createContext, use, useEffect, useLayoutEffect, useMemo, type ReactNode } from 'react';
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { HELD, SHIPPED, type SelectorScheme } from '@periwinkle/core/emit/selector-scheme';
-import type { System } from '@periwinkle/core/rules/system';
+import type { System } from '@periwinkle/core/components/system';
 import { LiveSheet } from './live-sheet';
 
 const SCHEMES = { held: HELD, shipped: SHIPPED } satisfies Record<string, SelectorScheme>;
@@ -65,10 +65,10 @@ export class SpecimenSheets {
   private updateOne(entry: Entry): void {
     const component = this.system?.components.find(each => each.id === entry.componentId);
     if (!this.system || !component) return;
-    const { prefix, tokens } = this.system;
+    const { system } = this;
     const scheme = SCHEMES[entry.scheme];
     const since = performance.now();
-    entry.live.update(componentStylesheet({ component, prefix, tokens: tokens.usual(), scheme }));
+    entry.live.update(componentStylesheet({ system, component, scheme }));
     entry.cost = performance.now() - since;
     this.stale.delete(entry);
   }

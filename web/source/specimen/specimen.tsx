@@ -1,8 +1,9 @@
 import { memo, useLayoutEffect, useMemo, useRef } from 'react';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
+import { namesOf, type ComponentNames } from '@periwinkle/core/emit/names';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
-import type { Component } from '@periwinkle/core/rules/component';
-import type { System } from '@periwinkle/core/rules/system';
+import type { Component } from '@periwinkle/core/components/component';
+import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
 import { buildField } from './build-field';
 import { useSpecimenSheets } from './specimen-styles';
@@ -10,18 +11,19 @@ import { useSpecimenSheets } from './specimen-styles';
 /** Everything that decides a specimen's elements, as opposed to how they are styled. Stays the same object while none of it changes. */
 export interface Shape {
   readonly component: Component;
-  readonly prefix: string;
+  readonly names: ComponentNames;
   readonly icons: ReadonlyMap<string, string>;
 }
 
 /** A component's shape. An edit of a rule or a token leaves it as it is, so no specimen is built again for one. */
 export function useShape(system: System, component: Component): Shape {
   const { anatomy, axes, limits, samples } = component.document;
+  const names = namesOf(system).component(component.id);
   const iconText = [...system.icons].flat().join('\n');
   return useMemo(
-    () => ({ component, prefix: system.prefix, icons: system.icons }),
+    () => ({ component, names, icons: system.icons }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the document's parts decide, not the compiled objects
-    [component.id, anatomy, axes, limits, samples, system.prefix, iconText],
+    [component.id, anatomy, axes, limits, samples, names, iconText],
   );
 }
 
@@ -39,14 +41,14 @@ export interface SpecimenProps {
 export const Specimen = memo(function Specimen({ shape, combination, sample }: SpecimenProps) {
   const host = useRef<HTMLDivElement>(null);
   const sheets = useSpecimenSheets();
-  const { component, prefix, icons } = shape;
+  const { component, names, icons } = shape;
   useLayoutEffect(() => {
     const element = host.current!;
     const root = element.shadowRoot ?? element.attachShadow({ mode: 'open' });
     root.adoptedStyleSheets = [sheets.sheetFor(component.id, 'held'), still];
-    const tree = fieldTree({ component, prefix, icons, sample, combination, mode: 'held', id: 'specimen' });
+    const tree = fieldTree({ component, names, icons, sample, combination, mode: 'held', id: 'specimen' });
     root.replaceChildren(buildField(tree));
-  }, [sheets, component, prefix, icons, sample, combination]);
+  }, [sheets, component, names, icons, sample, combination]);
   return <div ref={host} className="specimen" inert aria-hidden="true" />;
 }, sameSpecimen);
 

@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import { plainestIn } from '@periwinkle/core/plates/region-plate';
 import type { TokenReach } from '@periwinkle/core/questions/token-reach';
-import type { System } from '@periwinkle/core/rules/system';
-import type { ContextInput } from '@periwinkle/core/tokens/resolver';
+import type { System } from '@periwinkle/core/components/system';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { counted } from '../common/numbers';
 import { FieldAtRest } from '../specimen/field-at-rest';
 import { PreviewSurface } from '../specimen/preview-surface';

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
-import type { System } from '@periwinkle/core/rules/system';
+import type { System } from '@periwinkle/core/components/system';
 import { colorHex, type TokenColor } from '@periwinkle/core/tokens/color';
 import { readReference } from '@periwinkle/core/tokens/references';
 import type { Token, TokenSet } from '@periwinkle/core/tokens/token-set';

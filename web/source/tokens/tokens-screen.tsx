@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { tokenReach } from '@periwinkle/core/questions/token-reach';
-import type { System } from '@periwinkle/core/rules/system';
+import type { System } from '@periwinkle/core/components/system';
 import type { Token } from '@periwinkle/core/tokens/token-set';
 import { NameFilter } from '../common/name-filter';
 import { counted } from '../common/numbers';

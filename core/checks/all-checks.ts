@@ -1,0 +1,191 @@
+import { documentKind } from '../formats/document-kinds';
+import { pointer } from '../formats/json';
+import { inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
+import { iconProblems } from '../emit/icon';
+import { tokenNameProblems } from '../emit/token-names';
+import { deadRules } from '../questions/dead';
+import { TangledRules } from '../resolution/reading';
+import type { Component } from '../components/component';
+import { ObjectMemo } from '../formats/object-memo';
+import { Suggestions } from '../formats/suggest';
+import type { TokenModel } from '../tokens/token-model';
+import { tokensIn } from '../values/value-syntax';
+import { compileProblems, type System } from '../components/system';
+import { contextProblems } from './check-contexts';
+import { cycleProblems } from './check-cycles';
+import { expansionProblems } from './check-expansion';
+import { settingPointer, valueProblems } from './check-values';
+
+/** Everything that structure alone cannot tell. What was found of a part that has not changed since is not looked for again. */
+export function meaningProblems(system: System): Problem[] {
+  return [
+    ...tokenProblems(system),
+    ...compileProblems(system),
+    ...twinComponents(system),
+    ...system.components.flatMap(component =>
+      inFile(system.fileOf.get(component.id)!, [
+        ...valuesInAllContexts(component, system),
+        ...sampleProblems(component, system),
+        ...regionProblems(component),
+      ]),
+    ),
+    ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
+  ];
+}
+
+function tokenProblems(system: System): Problem[] {
+  return [
+    ...system.tokens.problems(),
+    ...tokenNameProblems(system),
+    ...contextProblems(system),
+    ...pageProblems(system),
+  ];
+}
+
+/** Colours of the page that are no tokens. */
+function pageProblems({ page, tokens }: System): Problem[] {
+  const { byKey, unresolved } = tokens.usual();
+  return (['surface', 'ink'] as const).flatMap(name => {
+    const key = page[name];
+    const token = key === null ? undefined : byKey.get(key);
+    if (key === null || token?.type === 'color' || unresolved.has(key)) return [];
+    const list = new ProblemList();
+    const near = token
+      ? undefined
+      : new Suggestions([...byKey.values()].flatMap(each => (each.type === 'color' ? each.key : []))).nearest(
+          key,
+        );
+    const fault = token ? `{${key}} is a ${token.type}, no color.` : `There is no token {${key}}.`;
+    list.error(`/page/${name}`, token ? 'wrong-type' : 'unknown-token', fault, near && `{${near}}`, key);
+    return inFile('system.json', list.problems);
+  });
+}
+
+const regions = new ObjectMemo<readonly LocalProblem[]>();
+
+/** What follows from where which rule has the last word. */
+const regionProblems = (component: Component): readonly LocalProblem[] =>
+  regions.of([component.rules, component.anatomy, component.space], () => {
+    try {
+      return [...referenceProblems(component), ...deadRuleProblems(component)];
+    } catch (error) {
+      if (!(error instanceof TangledRules)) throw error;
+      const list = new ProblemList();
+      const { rule, setting } = error.slot.speakers[0]!;
+      list.error(settingPointer(rule, setting), 'tangled-rules', error.message);
+      return list.problems;
+    }
+  });
+
+/** How far references lead is told once none goes round in a circle. */
+function referenceProblems(component: Component): LocalProblem[] {
+  const circles = cycleProblems(component);
+  return circles.length > 0 ? circles : expansionProblems(component);
+}
+
+function twinComponents(system: System): Problem[] {
+  const seen = new Set<string>();
+  return [...system.documents].flatMap(([path, document]) => {
+    if (documentKind(path)?.kind !== 'component') return [];
+    const { id } = document as { id: string };
+    const list = new ProblemList();
+    if (seen.has(id)) list.error('/id', 'duplicate-id', `There is a component “${id}” already.`);
+    seen.add(id);
+    return inFile(path, list.problems);
+  });
+}
+
+/** By what is known of the tokens in use. */
+const values = new ObjectMemo<Map<string, readonly LocalProblem[]>>();
+
+/** What is wrong with values in the usual context, and what only elsewhere; found again only when tokens in use come, go or change type. */
+function valuesInAllContexts(component: Component, { tokens }: System): readonly LocalProblem[] {
+  const byTokens = values.of([component.rules, component.anatomy], () => new Map<string, LocalProblem[]>());
+  const known = knownOfTokens(component, tokens);
+  let found = known === null ? undefined : byTokens.get(known);
+  if (!found) {
+    found = valuesAnew(component, tokens);
+    byTokens.clear();
+    if (known !== null) byTokens.set(known, found);
+  }
+  return found;
+}
+
+const namedTokens = new ObjectMemo<ReadonlySet<string>>();
+
+/** All that a check of values asks about tokens, as text; `null` when one is missing, since then any other may be suggested. */
+function knownOfTokens({ rules }: Component, tokens: TokenModel): string | null {
+  const keys = namedTokens.of(
+    [rules],
+    () => new Set(rules.flatMap(({ written }) => written.flatMap(({ value }) => tokensIn(value)))),
+  );
+  const sets = [
+    tokens.usual(),
+    ...tokens.modifiers.flatMap(modifier => [...tokens.along(modifier).values()]),
+  ];
+  const told: string[] = [JSON.stringify(tokens.modifiers.map(({ name, contexts }) => [name, contexts]))];
+  for (const set of sets) {
+    for (const key of keys) {
+      const token = set.byKey.get(key);
+      if (!token) return null;
+      told.push(`${token.type} ${String(token.deprecated ?? '')}`);
+    }
+  }
+  return told.join('\n');
+}
+
+function valuesAnew(component: Component, tokens: TokenModel): LocalProblem[] {
+  const found = valueProblems(component, tokens.usual());
+  const seen = new Set(found.map(({ pointer: at, code }) => `${at} ${code}`));
+  for (const modifier of tokens.modifiers) {
+    for (const [context, own] of tokens.along(modifier)) {
+      for (const problem of valueProblems(component, own)) {
+        const key = `${problem.pointer} ${problem.code}`;
+        if (seen.has(key)) continue;
+        seen.add(key);
+        found.push({ ...problem, message: `In ${modifier.name} ${context}: ${problem.message}` });
+      }
+    }
+  }
+  return found;
+}
+
+/** Rules that say something nobody will ever see. */
+function deadRuleProblems(component: Component): LocalProblem[] {
+  const problems = new ProblemList();
+  for (const { rule, property, because, by, limits } of deadRules(component)) {
+    if (property !== null || because === 'silent') continue;
+    const others = oneOf(by.map(each => `“${each.id}”`)).replace(/ or (?=“[^“]*$)/, ' and ');
+    const reason = limits.map(limit => limit.because).find(text => text !== '');
+    problems.warning(
+      pointer('rules', rule.index),
+      'dead-rule',
+      because === 'covered'
+        ? `This rule never has the last word: ${others} always ${by.length === 1 ? 'speaks' : 'speak'} after it.`
+        : `The limits never let this rule's condition hold${reason ? `: ${reason}` : '.'}`,
+    );
+  }
+  return problems.problems;
+}
+
+/** Icons that samples name but the system does not hold. */
+function sampleProblems(component: Component, system: System): LocalProblem[] {
+  const problems = new ProblemList();
+  const iconKeys = component.anatomy.parts
+    .filter(part => part.kind.kind === 'icon')
+    .map(part => part.content);
+  component.samples.forEach((sample, index) => {
+    for (const [key, text] of Object.entries(sample.content)) {
+      if (!iconKeys.includes(key)) continue;
+      for (const name of typeof text === 'string' ? [text] : Object.values(text)) {
+        if (system.icons.has(name)) continue;
+        problems.error(
+          pointer('samples', index, 'content', key),
+          'unknown-icon',
+          `There is no icon “${name}”.`,
+        );
+      }
+    }
+  });
+  return problems.problems;
+}

@@ -1,0 +1,69 @@
+import type { Anatomy } from '../anatomy/anatomy';
+import type { ComponentDocument, PlateDocument, SampleDocument } from '../formats/component-document';
+import type { LocalProblem } from '../formats/problem';
+import type { Box } from '../space/box';
+import type { Space } from '../space/space';
+import type { Property } from '../values/property';
+import type { Value } from '../values/value-syntax';
+
+/** One value that a rule sets on one property of one part. */
+export interface Setting {
+  readonly part: string;
+  readonly property: Property;
+  /** The value as written. */
+  readonly text: string;
+  readonly value: Value;
+  /** The property's name in the document: a composite's, where this is one of its members. */
+  readonly written: string;
+}
+
+/** A rule compiled: the region it speaks in and what it says there. */
+export interface Rule {
+  readonly id: string;
+  /** Place in the document, which is the order of precedence. */
+  readonly index: number;
+  readonly region: Box;
+  /** Composites taken apart into their members. */
+  readonly settings: readonly Setting[];
+  /** As the document has them, composites whole. */
+  readonly written: readonly Setting[];
+  readonly note: string;
+}
+
+export interface Situation {
+  readonly id: string;
+  readonly title: string;
+  readonly means: string;
+  readonly region: Box;
+  /** The combination's own axes as written, first of each list. */
+  readonly when: SituationWhen;
+}
+export type SituationWhen = Readonly<Record<string, string>>;
+
+/** A component document compiled. Everything unreadable is left out and stands in `problems`. */
+export interface Component {
+  readonly id: string;
+  readonly title: string;
+  readonly group: readonly string[];
+  readonly summary: string;
+  readonly document: ComponentDocument;
+  readonly space: Space;
+  readonly anatomy: Anatomy;
+  readonly rules: readonly Rule[];
+  readonly situations: readonly Situation[];
+  readonly samples: readonly SampleDocument[];
+  readonly plates: readonly PlateDocument[];
+  readonly decisions: readonly Decision[];
+  readonly problems: readonly LocalProblem[];
+}
+
+/** A recorded decision that the order of two rules is meant. */
+export interface Decision {
+  /** Place in the document. */
+  readonly index: number;
+  readonly earlier: string;
+  readonly later: string;
+  /** Names of slots, `part.property`; `null` for all that the two contest. */
+  readonly properties: readonly string[] | null;
+  readonly because: string;
+}

@@ -1,0 +1,35 @@
+import type { ComponentDocument } from '../formats/component-document';
+import { pointer } from '../formats/json';
+import type { ProblemList } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import type { Decision } from './component';
+
+/** Reads decisions; one about rules that are not there, or that have changed places since, no longer counts. */
+export function readDecisions(document: ComponentDocument, problems: ProblemList): Decision[] {
+  const ids = (document.rules ?? []).map(rule => rule.id);
+  return (document.decisions ?? []).flatMap((decision, index) => {
+    const [earlier, later] = decision.rules as [string, string];
+    const at = pointer('decisions', index, 'rules');
+    const missing = [earlier, later].findIndex(id => !ids.includes(id));
+    if (missing >= 0) {
+      const id = decision.rules[missing]!;
+      problems.warning(
+        `${at}/${missing}`,
+        'unknown-rule',
+        `There is no rule “${id}” any more; this decision says nothing.`,
+        nearest(id, ids),
+        id,
+      );
+      return [];
+    }
+    if (ids.indexOf(earlier) >= ids.indexOf(later)) {
+      problems.warning(
+        at,
+        'outdated-decision',
+        `“${later}” was meant to have the last word over “${earlier}”, but “${earlier}” comes later now.`,
+      );
+      return [];
+    }
+    return [{ index, earlier, later, properties: decision.properties ?? null, because: decision.because }];
+  });
+}

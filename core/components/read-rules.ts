@@ -1,0 +1,152 @@
+import type { Anatomy } from '../anatomy/anatomy';
+import type { RuleDocument } from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
+import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { readCondition } from '../space/condition';
+import type { Space } from '../space/space';
+import type { Rule, Setting } from './component';
+import { propertyNamed } from '../values/property-registry';
+import { reportDuplicateIds } from './duplicate-ids';
+import { readProperty, readValue, tokenOf } from '../values/value-syntax';
+
+const NO_RULES: readonly RuleDocument[] = [];
+
+interface ReadRules {
+  readonly rules: readonly Rule[];
+  readonly problems: readonly LocalProblem[];
+}
+const lists = new ObjectMemo<ReadRules>();
+
+/**
+ * Reads rules; one whose condition cannot be read is reported and left out, a value likewise. The same documents over the same
+ * anatomy and space give the same list, by which others know that nothing has changed.
+ */
+export function readRules(
+  documents: readonly RuleDocument[] = NO_RULES,
+  anatomy: Anatomy,
+  space: Space,
+  problems: ProblemList,
+): readonly Rule[] {
+  const read = lists.of([documents, anatomy, space], () => readList(documents, anatomy, space));
+  problems.take(read.problems);
+  return read.rules;
+}
+
+function readList(documents: readonly RuleDocument[], anatomy: Anatomy, space: Space): ReadRules {
+  const problems = new ProblemList();
+  reportDuplicateIds(
+    documents.map(rule => rule.id),
+    'rules',
+    problems,
+  );
+  const rules = documents.flatMap((document, index) => {
+    const read = readOnce(document, index, anatomy, space);
+    problems.take(read.problems);
+    return read.rule ?? [];
+  });
+  return { rules, problems: problems.problems };
+}
+
+interface ReadRule {
+  readonly rule: Rule | null;
+  readonly problems: readonly LocalProblem[];
+}
+/** By place in the list. */
+const known = new ObjectMemo<Map<number, ReadRule>>();
+
+/** A rule whose document, place and surroundings are the same is the same rule, and is not read again. */
+function readOnce(document: RuleDocument, index: number, anatomy: Anatomy, space: Space): ReadRule {
+  const byPlace = known.of([document, anatomy, space], () => new Map<number, ReadRule>());
+  let read = byPlace.get(index);
+  if (!read) {
+    const problems = new ProblemList();
+    read = { rule: readRule(document, index, anatomy, space, problems), problems: problems.problems };
+    byPlace.set(index, read);
+  }
+  return read;
+}
+
+function readRule(
+  document: RuleDocument,
+  index: number,
+  anatomy: Anatomy,
+  space: Space,
+  problems: ProblemList,
+): Rule | null {
+  const at = pointer('rules', index);
+  const region = readCondition(document.when, space.axes, `${at}/when`, problems);
+  const written = readSettings(document, at, anatomy, problems);
+  if (!region) return null;
+  const settings = withoutOverwritten(written.flatMap(takenApart), at, problems);
+  return { id: document.id, index, region, settings, written, note: document.note ?? '' };
+}
+
+function readSettings(
+  document: RuleDocument,
+  at: string,
+  anatomy: Anatomy,
+  problems: ProblemList,
+): Setting[] {
+  return Object.entries(document.set).flatMap(([part, properties]) => {
+    const here = `${at}/set${pointer(part)}`;
+    if (!anatomy.byName.has(part)) {
+      const names = [...anatomy.byName.keys()];
+      problems.error(
+        here,
+        'unknown-part',
+        `There is no part “${part}” here; there is ${oneOf(names, 12)}.`,
+        nearest(part, names),
+        part,
+      );
+      return [];
+    }
+    return Object.entries(properties).flatMap(([name, text]) => {
+      const property = readProperty(name);
+      if (!property.ok) {
+        problems.error(here + pointer(name), 'unknown-property', property.message, property.suggestion);
+        return [];
+      }
+      const value = readValue(property.property, text);
+      if (!value.ok) {
+        problems.error(here + pointer(name), value.code, value.message, value.suggestion);
+        return [];
+      }
+      return [{ part, property: property.property, text, value: value.value, written: name }];
+    });
+  });
+}
+
+/** Of what a rule says twice of one property, by name and in a composite or shorthand, the later counts. */
+function withoutOverwritten(settings: readonly Setting[], at: string, problems: ProblemList): Setting[] {
+  return settings.filter((setting, place) => {
+    const again = settings
+      .slice(place + 1)
+      .find(
+        other =>
+          other.part === setting.part &&
+          (other.property === setting.property || other.property.longhands.includes(setting.property.name)),
+      );
+    // A composite first and a member after it is how one departs from a composite.
+    if (again && again.written !== setting.written && setting.written === setting.property.name) {
+      problems.warning(
+        at + pointer('set', setting.part, setting.written),
+        'said-twice',
+        `“${again.written}” after it says ${setting.property.name} again; put it first.`,
+      );
+    }
+    return !again;
+  });
+}
+
+/** A composite as settings of its members; anything else as it is. */
+export function takenApart(setting: Setting): Setting[] {
+  const key = tokenOf(setting.value);
+  if (setting.property.members.length === 0 || key === null) return [setting];
+  return setting.property.members.map(member => ({
+    ...setting,
+    property: propertyNamed(member.property)!,
+    value: { kind: 'member', text: setting.text, key, member },
+  }));
+}

@@ -1,0 +1,81 @@
+import type { Part } from '../anatomy/anatomy';
+import type { Component } from '../components/component';
+import { ObjectMemo } from '../formats/object-memo';
+import { absentWhere, heardRaw } from '../resolution/reading';
+import { slotsOf } from '../resolution/slots';
+import { NOWHERE } from '../space/extent';
+import type { Combination } from '../space/space';
+import { pressArea } from './press-area';
+
+/** What the markup of a field tells assistive technology, by names of parts (WAI-ARIA 1.2, Accessible Name 1.2). */
+export interface Accessibility {
+  /** The box in which a press focuses the control: a label, whose own words do not name it. */
+  readonly pressArea: Part | null;
+  /** Parts that name the control, where its element would otherwise take its name from more than the label. */
+  readonly named: readonly string[];
+  /** Parts that describe it, as they are there in this combination. */
+  readonly described: readonly string[];
+  /** Parts that have to bear an id. */
+  readonly identified: ReadonlySet<string>;
+  /** Parts that come and go with what is said about the entry: read out when they appear. */
+  readonly announced: ReadonlySet<string>;
+}
+
+/** Works it out for one combination; `textOf` gives the text that a part shows in it. */
+export function accessibility(
+  component: Component,
+  combination: Combination,
+  textOf: (part: Part) => string | undefined,
+): Accessibility {
+  const { anatomy, space } = component;
+  const indices = space.indices(combination);
+  const isThere = (part: Part): boolean => !space.extents.has(absentWhere(component, part), indices);
+  const { area, announced } = fixedParts(component);
+  const texts = anatomy.parts.filter(part => part.kind.kind === 'text');
+  const labels = anatomy.parts.filter(part => part.kind.kind === 'label' && textOf(part) !== undefined);
+  // A hidden element would still describe what refers to it (Accessible Name 1.2, step 2A), so it is not referred to.
+  const described = anatomy.control
+    ? texts.filter(part => textOf(part) !== undefined && isThere(part)).map(part => part.name)
+    : [];
+  const named = area ? labels.map(part => part.name) : [];
+  return {
+    pressArea: area,
+    named,
+    described,
+    identified: new Set([...named, ...described, ...(anatomy.control ? announced : [])]),
+    announced,
+  };
+}
+
+const known = new ObjectMemo<{ readonly area: Part | null; readonly announced: ReadonlySet<string> }>();
+
+/** What is the same in all combinations. */
+const fixedParts = (component: Component) =>
+  known.of([component.rules, component.anatomy, component.space], () => ({
+    area: pressArea(component),
+    announced: announcedParts(component),
+  }));
+
+/** Texts that come and go with what is said about the entry, by name. */
+export const announcedParts = (component: Component): ReadonlySet<string> =>
+  new Set(
+    component.anatomy.parts
+      .filter(part => part.kind.kind === 'text' && followsJudgement(component, part))
+      .map(part => part.name),
+  );
+
+/** Whether a part comes and goes with what is said about the entry. */
+function followsJudgement(component: Component, part: Part): boolean {
+  const { space, anatomy } = component;
+  const axis = space.axisIndex('validity');
+  if (axis < 0) return false;
+  for (let here: Part | undefined = part; here; here = anatomy.outer(here)) {
+    const slot = slotsOf(component).find(here.name, 'present');
+    if (!slot) continue;
+    const follows = heardRaw(component, slot).some(
+      where => where !== NOWHERE && space.extents.support(where).has(axis),
+    );
+    if (follows) return true;
+  }
+  return false;
+}

@@ -1,0 +1,110 @@
+import type { Part } from '../anatomy/anatomy';
+import type { Component, Setting } from '../components/component';
+import { ObjectMemo } from '../formats/object-memo';
+import type { TokenModel } from '../tokens/token-model';
+import type { Token, TokenSet } from '../tokens/token-set';
+import { compositeMembers } from '../tokens/token-types';
+import { calcReferences, calcText, type Calc } from '../values/calc';
+import { isOutOfRange, type Property } from '../values/property';
+import { memberText } from '../values/typed-value';
+import { readQuantity } from '../values/units';
+import { valueKind } from '../values/value-kinds';
+import type { Value } from '../values/value-syntax';
+import type { ComponentNames } from './names';
+import { memberProperty, tokenProperty } from './token-names';
+
+export type Declaration = readonly [property: string, value: string];
+
+/** What the values of a component are written with. */
+export interface CssContext {
+  readonly component: Component;
+  readonly prefix: string;
+  readonly names: ComponentNames;
+  readonly tokens: TokenModel;
+  /** How `@part.property` is read; see `published`. */
+  readonly read: (part: string, property: string) => string;
+}
+
+/** What a setting declares; nothing when its value cannot stand in a stylesheet (a check has said why). */
+export function declarations(setting: Setting, part: Part, context: CssContext): Declaration[] {
+  const { property, value } = setting;
+  if (property.declares) {
+    const text = value.kind === 'literal' ? property.declares.texts[value.css] : undefined;
+    return text === undefined ? [] : [[property.declares.property, text ?? part.kind.display]];
+  }
+  const css = cssValue(property, value, context);
+  return css === null ? [] : [[property.name, css]];
+}
+
+/** A value as CSS text; `null` when it refers to what is not there. */
+export function cssValue(property: Property, value: Value, context: CssContext): string | null {
+  switch (value.kind) {
+    case 'literal':
+    case 'wide':
+      return value.css;
+    case 'token':
+    case 'member': {
+      const variable = tokenVariable(property, value, context);
+      // A variable whose text is beyond the property's range would make the declaration void; a calculation is brought to it.
+      return variable && isWild(property, value, context.tokens) ? `calc(${variable})` : variable;
+    }
+    case 'calc':
+      return calcCss(value.calc, context);
+  }
+}
+
+type TokenValue = Extract<Value, { kind: 'token' | 'member' }>;
+
+function tokenVariable(property: Property, value: TokenValue, { prefix, tokens }: CssContext): string | null {
+  const token = tokens.usual().byKey.get(value.key);
+  if (!token) return null;
+  if (value.kind === 'member') {
+    const { key } = value.member;
+    return key in compositeMembers(token.type) ? `var(${memberProperty(prefix, token.path, key)})` : null;
+  }
+  return valueKind(property.kind).tokenTypes.includes(token.type)
+    ? `var(${tokenProperty(prefix, token.path)})`
+    : null;
+}
+
+/** A calculation as CSS text; `null` when it names a token that is not there. */
+export function calcCss(calc: Calc, { tokens, prefix, read }: CssContext): string | null {
+  const { byKey } = tokens.usual();
+  if (calcReferences(calc).tokens.some(key => !byKey.has(key))) return null;
+  const text = calcText(calc, node =>
+    node.kind === 'token'
+      ? `var(${tokenProperty(prefix, byKey.get(node.key)!.path)})`
+      : read(node.part, node.property),
+  );
+  return `calc(${text})`;
+}
+
+/** By property and token. */
+const wild = new ObjectMemo<Map<string, boolean>>();
+
+/** Whether a token's amount is beyond the property's range in some context. */
+export function isWild(property: Property, value: Value, tokens: TokenModel): boolean {
+  if (value.kind !== 'token' && value.kind !== 'member') return false;
+  const known = wild.of([tokens], () => new Map<string, boolean>());
+  const key = `${property.name} ${value.key} ${value.kind === 'member' ? value.member.key : ''}`;
+  let result = known.get(key);
+  if (result === undefined) {
+    result = tokens.everyContext().some(set => {
+      const text = tokenText(set, value);
+      const amount = text === null ? null : amountOf(text);
+      return amount !== null && isOutOfRange(property, amount);
+    });
+    known.set(key, result);
+  }
+  return result;
+}
+
+function tokenText(set: TokenSet, value: TokenValue): string | null {
+  const token: Token | undefined = set.byKey.get(value.key);
+  if (!token) return null;
+  return value.kind === 'token' ? token.css : memberText(token, value.member);
+}
+
+/** The root's font size makes amounts larger or smaller, never negative. */
+const amountOf = (css: string): number | null =>
+  /^[-+.\d]/.test(css) ? (readQuantity(css, 1)?.amount ?? null) : null;

@@ -1,0 +1,22 @@
+import type { SampleText } from '../formats/component-document';
+import type { Axis } from '../space/axis';
+import type { Combination } from '../space/space';
+
+/** A sample's text in a combination: where it depends on an axis, that of the value there, or none. */
+export function sampleText(
+  text: SampleText | undefined,
+  combination: Combination,
+  axes: readonly Axis[],
+): string | undefined {
+  if (text === undefined || typeof text === 'string') return text;
+  const axis = axisOf(Object.keys(text), axes);
+  const value = axis && combination[axis.id];
+  return value !== undefined && Object.hasOwn(text, value) ? text[value] : undefined;
+}
+
+/** The axis that some values belong to: other axes may have a value of the same name (`none`), but hardly all of them. */
+function axisOf(values: readonly string[], axes: readonly Axis[]): Axis | undefined {
+  const known = axes.map(axis => values.filter(value => axis.indexOf.has(value)).length);
+  const most = Math.max(0, ...known);
+  return most === 0 ? undefined : axes[known.indexOf(most)];
+}

@@ -1,0 +1,75 @@
+import fc from 'fast-check';
+import { canonicalText } from './canonical';
+import { parseJson, writeJson } from './json-text';
+import { keysInOrder } from './key-order';
+import { applyPatch } from './patch';
+import { readJson } from './read-json';
+import { shared } from './structural-sharing';
+
+/** JSON as text in which names look like numbers, in any order; built as text, since an object would lose the order. */
+const name = fc.oneof(
+  fc.integer({ min: 0, max: 12 }).map(String),
+  fc.constantFrom('a', 'ß', '$value', '01', '-1', '1.5', '__', 'say "so"', '4294967295', 'x/y~z'),
+);
+const jsonText = fc.letrec<{ value: string }>(tie => ({
+  value: fc.oneof(
+    { depthSize: 'small', withCrossShrink: true },
+    fc.jsonValue({ maxDepth: 0 }).map(value => JSON.stringify(value)),
+    fc
+      .uniqueArray(fc.tuple(name, tie('value')), { selector: ([key]) => key, maxLength: 6 })
+      .map(members => `{${members.map(([key, value]) => `${JSON.stringify(key)}:${value}`).join(',')}}`),
+    fc.array(tie('value'), { maxLength: 4 }).map(items => `[${items.join(',')}]`),
+  ),
+})).value;
+
+test('what is read is written again, byte by byte, with names that look like numbers in any order', () => {
+  fc.assert(
+    fc.property(jsonText, text => {
+      expect(writeJson(parseJson(text))).toBe(text);
+      const read = readJson(text);
+      expect(read.ok && writeJson(read.value)).toBe(text);
+    }),
+    { numRuns: 1000 },
+  );
+});
+
+test('a token file keeps the order of its steps through reading, saving and an edit', () => {
+  const text = `{
+  "slate": {
+    "900": {
+      "$value": 1
+    },
+    "50": {
+      "$value": 2
+    },
+    "$type": "number"
+  }
+}
+`;
+  const document = parseJson(text);
+  expect(canonicalText('tokens', document)).toBe(text);
+  const { document: edited, inverse } = applyPatch(document, [
+    { op: 'replace', path: '/slate/50/$value', value: 3 },
+    { op: 'add', path: '/slate/7', value: { $value: 4 } },
+  ]);
+  expect(keysInOrder((edited as Record<string, object>)['slate']!)).toEqual(['900', '50', '$type', '7']);
+  expect(canonicalText('tokens', applyPatch(edited, inverse).document)).toBe(text);
+  expect(writeJson(shared(document, parseJson(writeJson(edited))))).toBe(writeJson(edited));
+});
+
+test('an order that differs is a difference', () => {
+  const [one, other] = ['{"2":0,"1":0}', '{"1":0,"2":0}'].map(parseJson);
+  expect(writeJson(shared(one, other))).toBe('{"1":0,"2":0}');
+});
+
+test.each([
+  ['{"a":', 6000],
+  ['[', 200_000],
+])('%s again and again is told with its place, not a full stack', (open, times) => {
+  const read = readJson(open.repeat(times));
+  expect(read).toMatchObject({
+    ok: false,
+    problem: { code: 'too-deep' },
+    offset: 65 * open.length - (open === '[' ? 0 : 0),
+  });
+});

@@ -1,0 +1,115 @@
+import { keepOrder, keysInOrder } from './key-order';
+
+/** Names that look like whole numbers, the only ones whose order would be lost. */
+const NUMBER_KEY = /"(?:0|[1-9]\d*)"\s*:/;
+
+/** `JSON.parse` that keeps the order of all keys. Throws `SyntaxError`. */
+export function parseJson(text: string): unknown {
+  const value: unknown = JSON.parse(text);
+  if (NUMBER_KEY.test(text)) keepOrders(text, value);
+  return value;
+}
+
+/** `JSON.stringify` that writes keys in the order in which they were read; `space` is the number of spaces a level. */
+export function writeJson(value: unknown, space = 0): string {
+  const line = (depth: number): string => (space === 0 ? '' : `\n${' '.repeat(space * depth)}`);
+  const write = (node: unknown, depth: number): string => {
+    if (typeof node !== 'object' || node === null) return JSON.stringify(node) ?? 'null';
+    const isList = Array.isArray(node);
+    const members = isList
+      ? node.map(item => write(item, depth + 1))
+      : keysInOrder(node)
+          .filter(key => (node as Record<string, unknown>)[key] !== undefined)
+          .map(
+            key =>
+              `${JSON.stringify(key)}:${space === 0 ? '' : ' '}${write((node as Record<string, unknown>)[key], depth + 1)}`,
+          );
+    const [open, close] = isList ? '[]' : '{}';
+    if (members.length === 0) return `${open}${close}`;
+    return open + line(depth + 1) + members.join(`,${line(depth + 1)}`) + line(depth) + close;
+  };
+  return write(value, 0);
+}
+
+/** A place in JSON text: told of each container as it opens and closes, each comma, each key. */
+export interface JsonVisitor {
+  readonly open?: (offset: number, isList: boolean) => void;
+  readonly key?: (name: string, offset: number) => void;
+  readonly comma?: () => void;
+  readonly close?: () => void;
+}
+
+/**
+ * Walks through JSON text without recursion, whatever its depth. Text that is not JSON is walked through as far as it looks
+ * like it.
+ */
+export function walkJson(text: string, { open, key, comma, close }: JsonVisitor): void {
+  /** By container: whether it is a list. */
+  const lists: boolean[] = [];
+  let expectsKey = false;
+  for (let at = 0; at < text.length; at++) {
+    switch (text[at]) {
+      case '{':
+      case '[':
+        lists.push(text[at] === '[');
+        expectsKey = text[at] === '{';
+        open?.(at, text[at] === '[');
+        break;
+      case '}':
+      case ']':
+        lists.pop();
+        expectsKey = false;
+        close?.();
+        break;
+      case ',':
+        expectsKey = lists.at(-1) === false;
+        comma?.();
+        break;
+      case '"': {
+        const start = at;
+        for (at++; at < text.length && text[at] !== '"'; at++) if (text[at] === '\\') at++;
+        if (expectsKey) key?.(nameIn(text.slice(start, at + 1)), start);
+        expectsKey = false;
+      }
+    }
+  }
+}
+
+function nameIn(quoted: string): string {
+  try {
+    return JSON.parse(quoted) as string;
+  } catch {
+    return quoted;
+  }
+}
+
+/** Keeps the order of every object of a value, as the text has it. */
+function keepOrders(text: string, root: unknown): void {
+  interface Container {
+    readonly value: unknown;
+    readonly keys: string[] | null;
+    /** Where in a list the walk is. */
+    index: number;
+  }
+  const containers: Container[] = [];
+  walkJson(text, {
+    open(_, isList) {
+      const outer = containers.at(-1);
+      let value = root;
+      if (outer)
+        value = (outer.value as Record<string, unknown> | undefined)?.[outer.keys?.at(-1) ?? outer.index];
+      containers.push({ value, keys: isList ? null : [], index: 0 });
+    },
+    key(name) {
+      containers.at(-1)!.keys!.push(name);
+    },
+    comma() {
+      const here = containers.at(-1);
+      if (here) here.index++;
+    },
+    close() {
+      const { value, keys } = containers.pop()!;
+      if (keys && typeof value === 'object' && value !== null) keepOrder(value, [...new Set(keys)]);
+    },
+  });
+}

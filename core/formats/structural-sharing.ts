@@ -1,0 +1,27 @@
+import { keepOrder, keysInOrder } from './key-order';
+
+/**
+ * A value equal to `after` that shares with `before` whatever is equal in both, down to single members. Parts that are the
+ * same object then need not be looked at again by whoever remembers what it made of them.
+ */
+export function shared(before: unknown, after: unknown): unknown {
+  if (before === after || typeof before !== 'object' || typeof after !== 'object') return after;
+  if (before === null || after === null) return after;
+  if (Array.isArray(before) !== Array.isArray(after)) return after;
+  if (Array.isArray(after)) {
+    const old = before as unknown[];
+    const items = after.map((item, index) => shared(old[index], item));
+    return items.length === old.length && items.every((item, index) => item === old[index]) ? before : items;
+  }
+  const old = before as Record<string, unknown>;
+  const keys = keysInOrder(after);
+  const members = keys.map(key => {
+    const item = (after as Record<string, unknown>)[key];
+    return [key, Object.hasOwn(old, key) ? shared(old[key], item) : item] as const;
+  });
+  const oldKeys = keysInOrder(old);
+  const same =
+    oldKeys.length === keys.length &&
+    members.every(([key, item], place) => oldKeys[place] === key && item === old[key]);
+  return same ? before : keepOrder(Object.fromEntries(members), keys);
+}

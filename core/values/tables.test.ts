@@ -1,0 +1,83 @@
+import { lexer } from 'css-tree';
+import { PART_KINDS } from '../anatomy/part-kinds';
+import { STATE_CATALOGUE } from '../space/state-catalogue';
+import { MAX_VALUES } from '../space/axis';
+import { TOKEN_TYPES } from '../tokens/token-types';
+import { PROPERTIES, propertyNamed, shorthandOf } from './property-registry';
+import { UNITS } from './units';
+import { VALUE_KINDS, valueKind } from './value-kinds';
+import { readProperty, readValue } from './value-syntax';
+
+/** The tables of data that drive the core hold together: a new row that does not fit is noticed here. */
+
+describe('properties', () => {
+  test('each name stands once and is CSS (but for presence, which is ours)', () => {
+    const names = PROPERTIES.map(property => property.name);
+    expect(new Set(names).size).toBe(names.length);
+    for (const name of names) if (name !== 'present') expect(lexer.getProperty(name)).not.toBeNull();
+  });
+
+  test.each(PROPERTIES.map(property => [property.name, property] as const))(
+    '%s: its keywords and example can be written',
+    (_, property) => {
+      for (const keyword of property.keywords)
+        expect(readValue(property, keyword)).toMatchObject({ ok: true });
+      const { example } = valueKind(property.kind);
+      if (example !== '') expect(readValue(property, example)).toMatchObject({ ok: true });
+      expect(readValue(property, '')).toMatchObject({ ok: false });
+      expect(readValue(property, '}')).toMatchObject({ ok: false });
+    },
+  );
+
+  test('a shorthand and its sides are of one kind and know each other', () => {
+    for (const property of PROPERTIES) {
+      for (const longhand of property.longhands) {
+        expect(propertyNamed(longhand)).toMatchObject({
+          kind: property.kind,
+          range: property.range,
+        });
+        expect(shorthandOf(longhand)).toBe(property.name);
+      }
+    }
+    expect(shorthandOf('height')).toBeUndefined();
+  });
+
+  test('an unknown name has the likely one', () => {
+    expect(readProperty('backgroundcolor')).toMatchObject({ ok: false, suggestion: 'background-color' });
+    expect(readProperty('padding-inline')).toMatchObject({ ok: true });
+  });
+});
+
+test('kinds of value name types of token that exist, and only units that exist', () => {
+  for (const kind of Object.values(VALUE_KINDS)) {
+    for (const type of kind.tokenTypes) expect(Object.keys(TOKEN_TYPES)).toContain(type);
+  }
+  expect(Object.values(UNITS).every(unit => ['number', 'length', 'time'].includes(unit.dimension))).toBe(
+    true,
+  );
+});
+
+describe('states', () => {
+  test.each(STATE_CATALOGUE.map(row => [row.id, row] as const))(
+    '%s: at rest nothing is detected, otherwise something is',
+    (_, row) => {
+      expect(row.values.length).toBeGreaterThan(1);
+      expect(row.values.length).toBeLessThanOrEqual(MAX_VALUES);
+      expect(row.values[0]!.detect).toBeUndefined();
+      for (const value of row.values.slice(1)) {
+        for (const { test } of value.detect!) expect(test).toMatch(/^[:[]/);
+        expect(value.words.length * value.meaning.length).toBeGreaterThan(0);
+      }
+      expect(new Set(row.values.map(value => value.id)).size).toBe(row.values.length);
+    },
+  );
+});
+
+test('kinds of part have an element and a display of their own', () => {
+  for (const kind of PART_KINDS) {
+    expect(kind.display).toMatch(/^(block|flex)$/);
+    for (const [name, value] of Object.entries(kind.initial))
+      expect(readValue(propertyNamed(name)!, value)).toMatchObject({ ok: true });
+    expect(kind.element).toMatch(/^[a-z]+$/);
+  }
+});

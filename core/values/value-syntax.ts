@@ -1,0 +1,163 @@
+import { generate, lexer, parse, type CssNode } from 'css-tree';
+import { oneOf } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { calcReferences, CalcSyntaxError, parseCalc, type Calc } from './calc';
+import type { Member, Property } from './property';
+import { isOutOfRange } from './property';
+import { PROPERTY_NAMES, propertyNamed } from './property-registry';
+import { readQuantity } from './units';
+import { valueKind } from './value-kinds';
+
+/** A value that a rule sets, read from its text. */
+export type Value =
+  | {
+      readonly kind: 'literal';
+      readonly text: string;
+      /** As CSS writes it, safe in a stylesheet. */ readonly css: string;
+    }
+  /** `inherit` and the like, which any property of CSS takes (CSS Cascade 5, section 7.3). */
+  | { readonly kind: 'wide'; readonly text: string; readonly css: WideKeyword }
+  | { readonly kind: 'token'; readonly text: string; readonly key: string }
+  | { readonly kind: 'calc'; readonly text: string; readonly calc: Calc }
+  /** One property's share of a composite token. */
+  | { readonly kind: 'member'; readonly text: string; readonly key: string; readonly member: Member };
+
+export type WideKeyword = 'inherit' | 'initial' | 'unset';
+const WIDE: ReadonlySet<string> = new Set<WideKeyword>(['inherit', 'initial', 'unset']);
+/** Those that ask what stands below our stylesheet, which nobody can know. */
+const BELOW = new Set(['revert', 'revert-layer']);
+
+/** The one token that a value names outside a calculation, if it does. */
+export const tokenOf = (value: Value): string | null =>
+  value.kind === 'token' || value.kind === 'member' ? value.key : null;
+
+/** Keys of all tokens that a value names. */
+export function tokensIn(value: Value): readonly string[] {
+  if (value.kind === 'calc') return calcReferences(value.calc).tokens;
+  const token = tokenOf(value);
+  return token === null ? [] : [token];
+}
+
+export type ReadValue =
+  { ok: true; value: Value } | { ok: false; code: string; message: string; suggestion?: string };
+
+const cache = new Map<string, ReadValue>();
+const CACHE_SIZE = 5000;
+
+/** Reads the text of a value for a property: a literal, one `{token}`, or `calc()`. Says what is wrong with it. */
+export function readValue(property: Property, text: string): ReadValue {
+  const key = `${property.name}\n${text}`;
+  const known = cache.get(key);
+  if (known) return known;
+  if (cache.size >= CACHE_SIZE) cache.clear();
+  const result = read(property, text.trim());
+  cache.set(key, result);
+  return result;
+}
+
+function read(property: Property, text: string): ReadValue {
+  if (text === '') return wrong(property, text, 'is empty');
+  const token = /^\{([^{}]+)\}$/.exec(text);
+  if (token) return { ok: true, value: { kind: 'token', text, key: token[1]!.trim() } };
+  if (property.members.length > 0) return wrong(property, text, notComposite(property));
+  if (/^(calc|min|max|clamp)\(/i.test(text)) return readCalculation(property, text);
+  if (/[{}@]/.test(text)) {
+    return wrong(
+      property,
+      text,
+      'cannot be read: a token stands alone, as {group.token}; anything else goes into calc()',
+    );
+  }
+  return readLiteral(property, text);
+}
+
+function readCalculation(property: Property, text: string): ReadValue {
+  if (valueKind(property.kind).calc.length === 0)
+    return wrong(property, text, 'cannot be calculated for this property');
+  try {
+    return { ok: true, value: { kind: 'calc', text, calc: parseCalc(text) } };
+  } catch (error) {
+    if (error instanceof CalcSyntaxError) return wrong(property, text, error.message);
+    throw error;
+  }
+}
+
+function readLiteral(property: Property, text: string): ReadValue {
+  if (valueKind(property.kind).ours) {
+    if (property.keywords.includes(text)) return { ok: true, value: { kind: 'literal', text, css: text } };
+    return wrong(property, text, 'does not fit', nearest(text, property.keywords));
+  }
+  const word = text.toLowerCase();
+  if (WIDE.has(word)) return { ok: true, value: { kind: 'wide', text, css: word as WideKeyword } };
+  if (BELOW.has(word)) return wrong(property, text, 'would depend on the page around');
+  const tree = parseValue(text);
+  if (!tree) return wrong(property, text, 'is not CSS');
+  const quantity = property.lenient ? null : readQuantity(text, 1);
+  if (quantity && quantity.amount !== null && isOutOfRange(property, quantity.amount))
+    return wrong(property, text, `is ${rangeWords(property)}`);
+  const match = lexer.matchProperty(property.name, tree);
+  const fits = match.matched !== null;
+  if (!fits) return wrong(property, text, 'does not fit', nearest(text, property.keywords));
+  return { ok: true, value: { kind: 'literal', text, css: generate(tree) } };
+}
+
+function rangeWords({ kind, range: [least, most] }: Property): string {
+  if (valueKind(kind).integer) return 'no whole number';
+  return most === Infinity ? `below ${least}` : `not from ${least} to ${most}`;
+}
+
+/** Parses CSS value text strictly: anything that could end the declaration early is refused. */
+function parseValue(text: string): CssNode | null {
+  if (/[;{}<]|\/\*|[\u0000-\u001f]/.test(text)) return null;
+  try {
+    let faulty = false;
+    const tree = parse(text, { context: 'value', onParseError: () => (faulty = true) });
+    const balanced =
+      [...text].filter(char => char === '(').length === [...text].filter(char => char === ')').length;
+    return faulty || !balanced ? null : tree;
+  } catch {
+    return null;
+  }
+}
+
+/** A composite takes tokens only; what else is meant goes into its members. */
+const notComposite = (property: Property): string =>
+  `is no token; without one, set ${property.members.map(member => member.property).join(', ')}`;
+
+function wrong(property: Property, text: string, reason: string, suggestion?: string): ReadValue {
+  const kind = valueKind(property.kind);
+  const forms = [
+    ...(property.keywords.length > 0 ? [oneOf(property.keywords, 9)] : []),
+    ...(kind.example ? [`${kind.words} such as ${kind.example}`] : []),
+    ...(kind.tokenTypes.length > 0 ? [`a ${oneOf(kind.tokenTypes)} token in braces`] : []),
+  ];
+  const shown = text.length > 60 ? `${text.slice(0, 57)}…` : text;
+  const message = `“${shown}” ${reason}. ${property.name} takes ${forms.join('; ')}.`;
+  return { ok: false, code: 'wrong-value', message, ...(suggestion ? { suggestion } : {}) };
+}
+
+const percents = new Map<Property, boolean>();
+
+/** Whether CSS lets a property be a percentage. */
+export function takesPercent(property: Property): boolean {
+  let takes = percents.get(property);
+  if (takes === undefined) {
+    takes = lexer.matchProperty(property.name, parse('1%', { context: 'value' })).matched !== null;
+    percents.set(property, takes);
+  }
+  return takes;
+}
+
+/** The registry's row for a written property name, or what to say when there is none. */
+export function readProperty(
+  name: string,
+): { ok: true; property: Property } | { ok: false; message: string; suggestion?: string } {
+  const property = propertyNamed(name);
+  if (property) return { ok: true, property };
+  const suggestion = nearest(name, PROPERTY_NAMES);
+  return {
+    ok: false,
+    message: `There is no property “${name}”${suggestion ? `; did you mean ${suggestion}?` : '.'}`,
+    ...(suggestion ? { suggestion } : {}),
+  };
+}
