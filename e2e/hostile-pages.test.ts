@@ -62,8 +62,9 @@ function page(foreign: string, after: boolean): string {
 
 type Computed = Record<string, string>;
 
-/** Every computed value of every part, its drawing and its placeholder, by situation, part and property. */
+/** Every computed value of every part at rest, its drawing and its placeholder, by situation, part and property. */
 const READ = `
+  document.getAnimations().forEach(each => each.finish());
   const all = (name, style) => [...style].map(property => [name + ' ' + property, style.getPropertyValue(property)]);
   return Object.fromEntries([...document.querySelectorAll('.place')].flatMap((place, index) =>
     [...place.querySelectorAll('*')].flatMap((element, at) => {
