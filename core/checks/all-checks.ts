@@ -9,6 +9,7 @@ import type { Component } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
 import { Suggestions } from '../formats/suggest';
 import type { TokenModel } from '../tokens/token-model';
+import type { TokenSet } from '../tokens/token-set';
 import { tokensIn } from '../values/value-syntax';
 import { compileProblems, type System } from '../components/system';
 import { contextProblems } from './check-contexts';
@@ -114,22 +115,30 @@ function valuesInAllContexts(component: Component, { tokens }: System): readonly
 const namedTokens = new ObjectMemo<ReadonlySet<string>>();
 
 /** All that a check of values asks about tokens, as text; `null` when one is missing, since then any other may be suggested. */
-function knownOfTokens({ rules }: Component, tokens: TokenModel): string | null {
+function knownOfTokens(component: Component, tokens: TokenModel): string | null {
+  const told: string[] = [JSON.stringify(tokens.modifiers.map(({ name, contexts }) => [name, contexts]))];
+  for (const set of [
+    tokens.usual(),
+    ...tokens.modifiers.flatMap(modifier => [...tokens.along(modifier).values()]),
+  ]) {
+    const known = knownInContext(component, set);
+    if (known === null) return null;
+    told.push(known);
+  }
+  return told.join('\n\n');
+}
+
+/** The same of one context. */
+function knownInContext({ rules }: Component, set: TokenSet): string | null {
   const keys = namedTokens.of(
     [rules],
     () => new Set(rules.flatMap(({ written }) => written.flatMap(({ value }) => tokensIn(value)))),
   );
-  const sets = [
-    tokens.usual(),
-    ...tokens.modifiers.flatMap(modifier => [...tokens.along(modifier).values()]),
-  ];
-  const told: string[] = [JSON.stringify(tokens.modifiers.map(({ name, contexts }) => [name, contexts]))];
-  for (const set of sets) {
-    for (const key of keys) {
-      const token = set.byKey.get(key);
-      if (!token) return null;
-      told.push(`${token.type} ${String(token.deprecated ?? '')}`);
-    }
+  const told: string[] = [];
+  for (const key of keys) {
+    const token = set.byKey.get(key);
+    if (!token) return null;
+    told.push(`${token.type} ${String(token.deprecated ?? '')}`);
   }
   return told.join('\n');
 }
@@ -137,8 +146,11 @@ function knownOfTokens({ rules }: Component, tokens: TokenModel): string | null 
 function valuesAnew(component: Component, tokens: TokenModel): LocalProblem[] {
   const found = valueProblems(component, tokens.usual());
   const seen = new Set(found.map(({ pointer: at, code }) => `${at} ${code}`));
+  const usual = knownInContext(component, tokens.usual());
   for (const modifier of tokens.modifiers) {
     for (const [context, own] of tokens.along(modifier)) {
+      // Where tokens exist and are of types as usual, nothing else can be wrong.
+      if (usual !== null && knownInContext(component, own) === usual) continue;
       for (const problem of valueProblems(component, own)) {
         const key = `${problem.pointer} ${problem.code}`;
         if (seen.has(key)) continue;

@@ -1,5 +1,6 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component, Rule } from '../components/component';
+import { ObjectMemo } from '../formats/object-memo';
 import { EVERYWHERE, NOWHERE, type Extent, type Extents } from '../space/extent';
 import { TangledSets } from '../space/node-store';
 import { propertyNamed } from '../values/property-registry';
@@ -24,17 +25,25 @@ export class TangledRules extends Error {
  * there only where a rule names that side. Costs one union and one difference a speaker. Throws `TangledRules`.
  */
 export function heardRaw(component: Component, slot: Slot): readonly Extent[] {
-  const { extents } = component.space;
-  return remembered(component, `heard ${slot.name}`, inputsOf(slot), () =>
-    toldOf(slot, () => partedAmong(slot.speakers, extents, ({ direct }) => direct)),
+  const { space } = component;
+  return raw.of([slot, space], () =>
+    remembered(component, `heard ${slot.name}`, inputsOf(slot), () =>
+      toldOf(slot, () => partedAmong(slot.speakers, space.extents, ({ direct }) => direct)),
+    ),
   );
 }
 
+/** While nothing is edited the slot is the same object, and need not be compared with an earlier one. */
+const raw = new ObjectMemo<readonly Extent[]>();
+const allowedOnly = new ObjectMemo<readonly Extent[]>();
+
 /** The same as far as the limits allow: the combinations that can be. */
 export function heardAllowed(component: Component, slot: Slot): readonly Extent[] {
-  const { extents, allowed } = component.space;
-  return remembered(component, `heard and allowed ${slot.name}`, inputsOf(slot), () =>
-    toldOf(slot, () => heardRaw(component, slot).map(where => extents.and(where, allowed))),
+  const { space } = component;
+  return allowedOnly.of([slot, space], () =>
+    remembered(component, `heard and allowed ${slot.name}`, inputsOf(slot), () =>
+      toldOf(slot, () => heardRaw(component, slot).map(where => space.extents.and(where, space.allowed))),
+    ),
   );
 }
 
