@@ -27,7 +27,7 @@ export interface ComponentCssInput {
 export function componentStylesheet({ system, component, scheme }: ComponentCssInput): Stylesheet {
   const names = namesOf(system).component(component.id);
   // On plates nothing is filled in by a browser.
-  const fillsIn = scheme.reset !== null && !scheme.live;
+  const fillsIn = scheme.ground !== null && !scheme.live;
   const published = new Published(component, names.published, fillsIn ? autofillReads(component) : []);
   const context: CssContext = {
     component,
@@ -41,7 +41,7 @@ export function componentStylesheet({ system, component, scheme }: ComponentCssI
     layer: null,
     head: [`${component.title} (${component.id})`],
     blocks: [
-      ...(scheme.reset ? resetBlocks(component, names, scheme.reset) : []),
+      ...(scheme.ground ? resetBlocks(component, names, scheme.ground) : []),
       ...(scheme.live ? emitted.liveBlocks() : emitted.leanBlocks()),
       ...(fillsIn ? autofillBlocks(context) : []),
       ...(scheme.live ? [] : userSettingBlocks(component, names, scheme)),

@@ -37,15 +37,40 @@ const LEFT_TO_THE_PAGE: Declarations = [
   ...FROM_THE_PAGE,
 ].map(name => [name, 'inherit']);
 
+/** Inherited properties that no rule can name and that our own pages, around plates, may set. */
+const TEXT_AROUND_PLATES = [
+  'font-feature-settings',
+  'font-kerning',
+  'font-stretch',
+  'font-variant',
+  'font-variation-settings',
+  'hyphens',
+  'line-break',
+  'list-style',
+  'overflow-wrap',
+  'quotes',
+  'tab-size',
+  'text-rendering',
+  'text-wrap',
+  'word-break',
+];
+
+/** Against what parts are put on a common ground: any page's stylesheets, what browsers give to elements, or our own plates. */
+export type Ground = 'page' | 'browser' | 'plate';
+
+/** On plates hundreds of roots are styled at every edit, and `all` costs a browser as much as hundreds of properties. */
+const ON_PLATES: Declarations = [
+  ...PROPERTIES.filter(
+    ({ name, inherited, initial }) => inherited && initial !== 'inherit' && shorthandOf(name) === undefined,
+  ).map(({ name, initial }) => [name, initial] as const),
+  ...TEXT_AROUND_PLATES.map(name => [name, 'initial'] as const),
+];
+
 /**
  * The ground on which the rules stand. Its selectors weigh what a rule's weigh and come before them; they weigh more than a
  * page's selectors of elements, and say everything anew, so nothing that a page says of all elements shows in a field.
  */
-export function resetBlocks(
-  component: Component,
-  names: ComponentNames,
-  against: 'page' | 'browser',
-): StyleBlock[] {
+export function resetBlocks(component: Component, names: ComponentNames, against: Ground): StyleBlock[] {
   const { parts, root } = component.anatomy;
   const selectorOf = (part: Part): string => `.${names.part(part.name)}`;
   const list = (some: readonly Part[], suffix = ''): string =>
@@ -53,7 +78,9 @@ export function resetBlocks(
   const inner = parts.filter(part => part !== root);
   const announced = announcedParts(component);
   const area = pressArea(component);
-  const isStyled = (part: Part): boolean => part === area || STYLED_BY_BROWSERS.has(part.kind.kind);
+  const isLabel = (part: Part): boolean => part === area || part.kind.kind === 'label';
+  const isStyled = (part: Part): boolean =>
+    STYLED_BY_BROWSERS.has(part.kind.kind) || (against === 'browser' && isLabel(part));
   const blocks: StyleBlock[] = [
     {
       key: 'reset/root',
@@ -61,12 +88,17 @@ export function resetBlocks(
         'Nothing that a page says of all elements reaches in; it decides only on what is inherited here.',
       ],
       selector: selectorOf(root),
-      declarations: [['all', 'initial'], ...LEFT_TO_THE_PAGE],
+      declarations: against === 'plate' ? ON_PLATES : [['all', 'initial'], ...LEFT_TO_THE_PAGE],
     },
     {
       key: 'reset/inner',
       selector: list(against === 'page' ? inner : inner.filter(isStyled)),
       declarations: [['all', 'unset']],
+    },
+    {
+      key: 'reset/labels',
+      selector: list(against === 'plate' ? inner.filter(isLabel) : []),
+      declarations: [['cursor', 'inherit']],
     },
     { key: 'reset', selector: list(parts), declarations: [['box-sizing', 'border-box'], ...SAID] },
     ...beginnings(parts).map(({ kinds, declarations }) => ({
@@ -102,7 +134,7 @@ export function resetBlocks(
 }
 
 /** Kinds of part whose elements browsers style beyond their display; unsetting all of the others costs time for nothing. */
-const STYLED_BY_BROWSERS: ReadonlySet<string> = new Set(['control', 'action', 'label']);
+const STYLED_BY_BROWSERS: ReadonlySet<string> = new Set(['control', 'action']);
 
 /** Blocks that only pages make necessary. */
 const AGAINST_PAGES: ReadonlySet<string> = new Set([

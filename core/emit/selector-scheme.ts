@@ -4,6 +4,7 @@ import { bits } from '../space/box';
 import type { WantedBox } from '../space/readable-cover';
 import type { Detection } from '../space/state-catalogue';
 import type { ComponentNames } from './names';
+import type { Ground } from './reset';
 import { all, any, atom, compound, FALSE, not, selectorList, TRUE, type Formula } from './formula';
 
 /** Values of an axis for which a formula must hold, and those for which it may, as masks. */
@@ -17,8 +18,8 @@ export interface SelectorScheme {
   readonly name: 'shipped' | 'held' | 'host' | 'part';
   /** Whether blocks stay as the rules have them, to be changed one by one while someone edits. */
   readonly live: boolean;
-  /** Against what the parts are first put on a common ground: a page's stylesheets, or only what browsers give to elements. */
-  readonly reset: 'page' | 'browser' | null;
+  /** Against what the parts are first put on a common ground. */
+  readonly ground: Ground | null;
   /** The formula for some values of an axis, on the element that bears the states. */
   readonly axis: (axis: Axis, values: WantedValues, component: Component, names: ComponentNames) => Formula;
   /** The selector of some parts where a formula holds. */
@@ -34,7 +35,7 @@ export interface SelectorScheme {
 export const SHIPPED: SelectorScheme = {
   name: 'shipped',
   live: false,
-  reset: 'page',
+  ground: 'page',
   axis: (axis, values, component, names) =>
     axisFormula(axis, values, names, (_, index) => detection(axis, index, component, names)),
   select: selectBelowRoot,
@@ -44,7 +45,7 @@ export const SHIPPED: SelectorScheme = {
 export const HELD: SelectorScheme = {
   name: 'held',
   live: true,
-  reset: 'browser',
+  ground: 'plate',
   axis(axis, { must }, _, names) {
     const inside = bits(must).map(index => attributeTest(axis, axis.values[index]!.id, names));
     const outside = axis.values.flatMap((value, index) =>
@@ -72,7 +73,7 @@ const hostAxis: SelectorScheme['axis'] = (axis, values, _, names) =>
 export const HOST: SelectorScheme = {
   name: 'host',
   live: false,
-  reset: 'browser',
+  ground: 'browser',
   axis: hostAxis,
   select(_, parts, formula, names) {
     const own = parts.map(part => `.${names.part(part)}`);
@@ -84,7 +85,7 @@ export const HOST: SelectorScheme = {
 export const PART: SelectorScheme = {
   name: 'part',
   live: false,
-  reset: null,
+  ground: null,
   axis: hostAxis,
   select(_, parts, formula, { root: host }) {
     const condition = formula.kind === 'true' ? '' : `:where(${selectorList(formula).join(', ')})`;
