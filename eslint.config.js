@@ -10,6 +10,7 @@ const CORE_LAYERS = [
   ['tokens', 'space'],
   ['values'],
   ['anatomy'],
+  ['expansion'],
   ['components', 'covering'],
   ['resolution'],
   ['editing', 'plates', 'questions', 'guide'],

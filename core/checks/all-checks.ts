@@ -11,25 +11,31 @@ import { Suggestions } from '../formats/suggest';
 import type { TokenModel } from '../tokens/token-model';
 import type { TokenSet } from '../tokens/token-set';
 import { tokensIn } from '../values/value-syntax';
-import { compileProblems, type System } from '../components/system';
+import type { System } from '../components/system';
 import { contextProblems } from './check-contexts';
 import { cycleProblems } from './check-cycles';
 import { expansionProblems } from './check-expansion';
 import { settingPointer, valueProblems } from './check-values';
+import { ledBack } from './led-back';
 
-/** Everything that structure alone cannot tell. What was found of a part that has not changed since is not looked for again. */
+/** Everything that structure alone cannot tell, where it was written. What was found of a part that has not changed since is not looked for again. */
 export function meaningProblems(system: System): Problem[] {
-  return [
-    ...tokenProblems(system),
-    ...compileProblems(system),
-    ...twinComponents(system),
-    ...system.components.flatMap(component =>
-      inFile(system.fileOf.get(component.id)!, [
+  const ofComponents = new Map(
+    system.components.map(component => [
+      component,
+      [
+        ...component.problems,
         ...valuesInAllContexts(component, system),
         ...sampleProblems(component, system),
         ...regionProblems(component),
-      ]),
-    ),
+      ],
+    ]),
+  );
+  return [
+    ...tokenProblems(system),
+    ...system.expansionProblems,
+    ...ledBack(system, ofComponents),
+    ...twinComponents(system),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
   ];
 }

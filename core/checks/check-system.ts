@@ -1,8 +1,8 @@
 import type { Documents } from '../formats/document-kinds';
-import { soundDocuments } from '../components/sound-documents';
+import { soundDocuments } from '../expansion/sound-documents';
 import { compileSystem, type System } from '../components/system';
 import { inFile, ProblemList, type Problem } from '../formats/problem';
-import { withoutConsequences, withoutTokenConsequences } from './consequences';
+import { withoutBaseConsequences, withoutConsequences, withoutTokenConsequences } from './consequences';
 import { meaningProblems } from './all-checks';
 
 /** A system checked: compiled from all that can be read, with every problem of all documents. */
@@ -28,13 +28,17 @@ export function checkSystem(
     structure.set('system.json', list.problems);
   }
   const system = compileSystem(sound);
-  const meaning = meaningProblems(system).map(problem => ({ ...problem, ...system.origin(problem) }));
+  const unknown = new Set([...unreadable, ...sound.lost]);
+  const meaning = withoutBaseConsequences(
+    system,
+    meaningProblems(system),
+    new Set([...structure.keys(), ...unknown]),
+  );
   const files = new Set([...structure.keys(), ...meaning.map(problem => problem.file)]);
   const all = [...files].flatMap(file => {
     const own = [...(structure.get(file) ?? []), ...meaning.filter(problem => problem.file === file)];
     return inFile(file, withoutConsequences(documents.get(file), own));
   });
-  const unknown = new Set([...unreadable, ...sound.lost]);
   return { system, problems: once(withoutTokenConsequences(all, documents, unknown)) };
 }
 

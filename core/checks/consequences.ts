@@ -1,3 +1,4 @@
+import type { System } from '../components/system';
 import type { Documents } from '../formats/document-kinds';
 import { isObject, pointerSteps } from '../formats/json';
 import type { LocalProblem, Problem } from '../formats/problem';
@@ -88,6 +89,33 @@ const isNamed = ({ pointer }: LocalProblem, key: string | undefined): boolean =>
   key !== undefined && pointerSteps(pointer)?.at(-1) === key;
 
 const parentOf = (place: string): string => place.slice(0, Math.max(0, place.lastIndexOf('/')));
+
+/** Problems that can follow from a base that could not be read whole. */
+const MISSES_IN_BASE = new Set([
+  ...Object.keys(LISTS),
+  'unknown-entry',
+  'unknown-component',
+  'limit-without-values',
+]);
+
+/** The same for what derived components miss in their bases, of which some could not be read whole. */
+export function withoutBaseConsequences(
+  { components, fileOf }: System,
+  problems: readonly Problem[],
+  damaged: ReadonlySet<string>,
+): readonly Problem[] {
+  if (damaged.size === 0) return problems;
+  const anyComponent = [...damaged].some(file => file.startsWith('components/'));
+  const doubtful = new Set(
+    components.flatMap(({ id, derivation }) =>
+      derivation?.bases.some(file => damaged.has(file)) ? fileOf.get(id)! : [],
+    ),
+  );
+  return problems.filter(
+    ({ code, file }) =>
+      !MISSES_IN_BASE.has(code) || !(code === 'unknown-component' ? anyComponent : doubtful.has(file)),
+  );
+}
 
 /** Problems that can follow from a token or a file of tokens that could not be read. */
 const MISSES_TOKEN = new Set(['missing-token', 'unknown-token', 'missing-reference', 'missing-type']);

@@ -1,5 +1,6 @@
 import { readAnatomy, type Anatomy } from '../anatomy/anatomy';
 import type { AxisDocument, ComponentDocument, LimitDocument } from '../formats/component-document';
+import type { Derivation } from '../expansion/derived-documents';
 import { ObjectMemo } from '../formats/object-memo';
 import { ProblemList, type LocalProblem } from '../formats/problem';
 import { Space } from '../space/space';
@@ -14,16 +15,16 @@ const compiled = new ObjectMemo<Component>();
 /**
  * Compiles a document that has the right structure (see `formats/structure`). The same document object gives the same
  * component, so asking again costs nothing. A document that shares its axes and limits with one compiled before shares its
- * space, one that shares its rules too shares those, and with them all that has been found out about either.
+ * space, one that shares its rules too shares those, and with them all that has been found out about either. `derivation` says how
+ * the document came about, where it was not written as it is.
  */
-export const compileComponent = (document: ComponentDocument): Component =>
-  compiled.of([document], () => compile(document));
+export const compileComponent = (
+  document: ComponentDocument,
+  derivation: Derivation | null = null,
+): Component => compiled.of([document], () => compile(document, derivation));
 
-function compile(document: ComponentDocument): Component {
+function compile(document: ComponentDocument, derivation: Derivation | null): Component {
   const problems = new ProblemList();
-  if (typeof document.extends === 'string') {
-    problems.error('/extends', 'not-yet', 'Components made from another cannot be read yet.');
-  }
   const anatomy = anatomyOf(document, problems);
   const space = spaceOf(document, problems);
   return {
@@ -32,6 +33,7 @@ function compile(document: ComponentDocument): Component {
     group: (document.group ?? '').split('/').filter(level => level !== ''),
     summary: document.summary ?? '',
     document,
+    derivation,
     space,
     anatomy,
     rules: readRules(document.rules, anatomy, space, problems),

@@ -1,5 +1,6 @@
 import type { Anatomy } from '../anatomy/anatomy';
 import type { ComponentDocument, PlateDocument, SampleDocument } from '../formats/component-document';
+import type { Derivation } from '../expansion/derived-documents';
 import type { LocalProblem } from '../formats/problem';
 import type { Box } from '../space/box';
 import type { Space } from '../space/space';
@@ -46,7 +47,10 @@ export interface Component {
   readonly title: string;
   readonly group: readonly string[];
   readonly summary: string;
+  /** What it says, everything that it takes of others included. */
   readonly document: ComponentDocument;
+  /** How that came about, where it is derived from another. */
+  readonly derivation: Derivation | null;
   readonly space: Space;
   readonly anatomy: Anatomy;
   readonly rules: readonly Rule[];

@@ -1,12 +1,13 @@
 import type { ComponentDocument, SystemDocument } from '../formats/component-document';
 import { documentsOf, type Documents } from '../formats/document-kinds';
 import { isObject } from '../formats/json';
-import { inFile, type Problem } from '../formats/problem';
+import type { Problem } from '../formats/problem';
 import { readReference } from '../tokens/references';
 import { TokenModel } from '../tokens/token-model';
 import type { Component } from './component';
 import { compileComponent } from './compile-component';
-import { asWritten, type Expansion, type Place } from './expansion';
+import { derivedDocuments } from '../expansion/derived-documents';
+import { asWritten, type Expansion, type Place } from '../expansion/expansion';
 
 /** A design system compiled: tokens in all contexts, components, icons. */
 export interface System {
@@ -25,9 +26,12 @@ export interface System {
   readonly fileOf: ReadonlyMap<string, string>;
   /** SVG text by icon name. */
   readonly icons: ReadonlyMap<string, string>;
+  /** As written, as far as they can be read. */
   readonly documents: Documents;
-  /** Leads a place in `documents` back to where it was written. */
+  /** Leads a place in what was compiled back to where it was written. */
   readonly origin: (place: Place) => Place;
+  /** What is wrong with how components are made from others, where it was written. */
+  readonly expansionProblems: readonly Problem[];
 }
 
 const DEFAULTS = { id: 'system', title: 'System', prefix: 'ds', rootFontSize: 16 };
@@ -66,16 +70,18 @@ function tokenModel(documents: Documents, resolver: string | undefined): TokenMo
  * may be passed (`sound-documents` sees to it).
  */
 export function compileSystem(from: Documents | Expansion): System {
-  const expansion = 'origin' in from ? from : asWritten(from);
-  const { documents } = expansion;
+  const read = 'origin' in from ? from : asWritten(from);
+  const { documents } = read;
+  const derived = derivedDocuments(documents);
   const manifest = documents.get('system.json');
   const system = {
     ...DEFAULTS,
     ...(isObject(manifest) ? (manifest as unknown as SystemDocument) : {}),
   } as SystemDocument & typeof DEFAULTS;
-  const components = documentsOf(documents, 'component').map(
-    ([file, document]) => [file, compileComponent(document as ComponentDocument)] as const,
-  );
+  const components = documentsOf(derived.documents, 'component').map(([file, document]) => {
+    const derivation = derived.derivations.get(file) ?? null;
+    return [file, compileComponent(document as ComponentDocument, derivation)] as const;
+  });
   const order = system.order ?? [];
   const rank = (id: string): number => (order.includes(id) ? order.indexOf(id) : order.length);
   return {
@@ -90,7 +96,8 @@ export function compileSystem(from: Documents | Expansion): System {
     page: { surface: aliasKey(system.page?.surface), ink: aliasKey(system.page?.ink) },
     icons: new Map(documentsOf(documents, 'icon').map(([path, svg]) => [iconName(path), String(svg)])),
     documents,
-    origin: expansion.origin,
+    origin: place => read.origin(derived.origin(place)),
+    expansionProblems: derived.problems.map(problem => ({ ...problem, ...read.origin(problem) })),
   };
 }
 
@@ -103,9 +110,4 @@ const iconName = (path: string): string => path.replace(/^icons\//, '').replace(
 
 export function componentNamed(system: System, id: string): Component | undefined {
   return system.components.find(component => component.id === id);
-}
-
-/** Problems found while compiling the components, each in its file. */
-export function compileProblems(system: System): Problem[] {
-  return system.components.flatMap(component => inFile(system.fileOf.get(component.id)!, component.problems));
 }

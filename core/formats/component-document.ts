@@ -18,6 +18,47 @@ export interface ComponentDocument {
   readonly guide?: { readonly [section: string]: string };
 }
 
+/** A component that takes everything of another and says what differs; what it stands for is a `ComponentDocument`. */
+export interface DerivedDocument extends Omit<ComponentDocument, 'extends' | 'anatomy' | 'axes' | 'rules'> {
+  /** Id of the base. */
+  readonly extends: string;
+  readonly anatomyEdits?: readonly AnatomyEditDocument[];
+  readonly axes?: readonly AxisChangeDocument[];
+  readonly rules?: readonly OverlayDocument[];
+  /** Ids of what is left out, by list. */
+  readonly without?: { readonly [List in WithoutList]?: readonly string[] };
+}
+
+/** Lists of a component from which a derived one can leave something out. */
+export const WITHOUT_LISTS = ['axes', 'limits', 'rules', 'situations', 'samples', 'plates'] as const;
+export type WithoutList = (typeof WITHOUT_LISTS)[number];
+
+/** An axis of the base with what differs, or one of its own. */
+export type AxisChangeDocument = Omit<AxisDocument, 'kind'> & Partial<Pick<AxisDocument, 'kind'>>;
+
+/** A rule of its own, or, under the id of a base's rule and without a condition, what is laid over that one. */
+export interface OverlayDocument extends Omit<RuleDocument, 'when' | 'set'> {
+  readonly when?: ConditionDocument;
+  /** `null` takes an entry out. */
+  readonly set?: { readonly [part: string]: { readonly [property: string]: string | null } };
+}
+
+/** One edit of a base's anatomy: one verb, and where. */
+export interface AnatomyEditDocument {
+  readonly insert?: PartDocument;
+  readonly remove?: string;
+  readonly move?: string;
+  readonly replace?: string;
+  readonly by?: PartDocument;
+  readonly change?: string;
+  readonly to?: { readonly [member: string]: unknown };
+  readonly wrap?: readonly string[];
+  readonly in?: PartDocument;
+  readonly before?: string;
+  readonly after?: string;
+  readonly into?: string;
+}
+
 export interface PartDocument {
   readonly part: string;
   readonly kind: string;
@@ -49,6 +90,8 @@ export interface ConditionDocument {
 }
 
 export interface LimitDocument {
+  /** Needed only where something refers to it. */
+  readonly id?: string;
   readonly while: ConditionDocument;
   readonly holds: ConditionDocument;
   readonly because?: string;
@@ -57,6 +100,8 @@ export interface LimitDocument {
 export interface RuleDocument {
   readonly id: string;
   readonly when: ConditionDocument;
+  /** Id of the rule behind which it stands, among rules that were written elsewhere. */
+  readonly after?: string;
   /** Part, then property, then the value as text. */
   readonly set: { readonly [part: string]: { readonly [property: string]: string } };
   readonly note?: string;

@@ -1,3 +1,4 @@
+import { WITHOUT_LISTS } from './component-document';
 import type { DocumentKind } from './document-kinds';
 
 /**
@@ -43,6 +44,23 @@ const part = object(
   ['part', 'kind'],
 );
 
+const partReference = { $ref: '#/$defs/part' };
+
+const anatomyEdit = object({
+  insert: partReference,
+  remove: line,
+  move: line,
+  replace: line,
+  by: partReference,
+  change: line,
+  to: { type: 'object' },
+  wrap: list(line, { minItems: 1 }),
+  in: partReference,
+  before: line,
+  after: line,
+  into: line,
+});
+
 const component = {
   ...object(
     {
@@ -52,8 +70,8 @@ const component = {
       group: line,
       summary: line,
       extends: { type: ['string', 'null'] },
-      anatomy: { $ref: '#/$defs/part' },
-      anatomyEdits: list({ type: 'object' }),
+      anatomy: partReference,
+      anatomyEdits: list(anatomyEdit),
       axes: list(
         object(
           {
@@ -64,12 +82,15 @@ const component = {
             values: list(object({ id, title: line, description: line }, ['id']), { minItems: 1 }),
             default: line,
           },
-          ['id', 'kind'],
+          ['id'],
         ),
       ),
-      limits: list(object({ while: condition, holds: condition, because: line }, ['while', 'holds'])),
+      limits: list(object({ id, while: condition, holds: condition, because: line }, ['while', 'holds'])),
       rules: list(
-        object({ id, when: condition, set: mapOf(mapOf(line)), note: line }, ['id', 'when', 'set']),
+        object(
+          { id, when: condition, after: line, set: mapOf(mapOf({ type: ['string', 'null'] })), note: line },
+          ['id'],
+        ),
       ),
       situations: list(object({ id, title: line, when: condition, means: line }, ['id', 'when'])),
       samples: list(
@@ -95,9 +116,24 @@ const component = {
         ]),
       ),
       guide: mapOf(line),
+      without: object(Object.fromEntries(WITHOUT_LISTS.map(name => [name, list(line)]))),
     },
-    ['format', 'id', 'anatomy'],
+    ['format', 'id'],
   ),
+  // A component without a base says everything itself. Types are told above, once.
+  if: { properties: { extends: { type: 'string' } }, required: ['extends'] },
+  else: {
+    required: ['anatomy'],
+    properties: {
+      axes: { items: { required: ['kind'] } },
+      rules: {
+        items: {
+          required: ['when', 'set'],
+          properties: { set: { additionalProperties: { additionalProperties: line } } },
+        },
+      },
+    },
+  },
   $defs: { part },
 };
 

@@ -11,6 +11,7 @@ const ajv = new Ajv({
   strict: true,
   allowUnionTypes: true,
   strictRequired: false,
+  strictTypes: false,
   verbose: true,
 });
 const validators = new Map<DocumentKind, ValidateFunction>();
@@ -53,8 +54,13 @@ const shapes = new ObjectMemo<readonly LocalProblem[]>();
 function shapeProblems(kind: DocumentKind, document: unknown): readonly LocalProblem[] {
   const validate = validatorFor(kind);
   if (!validate || validate(document)) return [];
-  return (validate.errors ?? []).filter(error => error.keyword !== 'propertyNames').map(asProblem);
+  const problems = (validate.errors ?? []).filter(error => !SUMMARIES.has(error.keyword)).map(asProblem);
+  // What holds of a component without a base is said after what holds of all, and more closely.
+  return [...new Map(problems.map(problem => [`${problem.pointer} ${problem.code}`, problem])).values()];
 }
+
+/** Keywords that only say again that something inside them does not hold. */
+const SUMMARIES: ReadonlySet<string> = new Set(['propertyNames', 'if']);
 
 const TYPE_WORDS: Record<string, string> = {
   string: 'text',

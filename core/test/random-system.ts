@@ -11,7 +11,7 @@ import { smallDocuments } from './small-system';
 
 /** Random small systems: options, states, ladders, limits, overlapping rules, tokens in two contexts that refer to others. */
 
-const TEXTS: Readonly<Record<string, readonly string[]>> = {
+export const TEXTS: Readonly<Record<string, readonly string[]>> = {
   'border-color': ['#112233', '#445566', '{t.line}', '{t.again}'],
   'border-width': ['1px', '2px', '8px', '{t.thin}'],
   'border-top-width': ['3px', '{t.thin}'],
@@ -28,7 +28,7 @@ const TEXTS: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** Which properties are tried on which part. */
-const ON_PART: Readonly<Record<string, readonly string[]>> = {
+export const ON_PART: Readonly<Record<string, readonly string[]>> = {
   root: ['border-color', 'font-size', 'opacity'],
   frame: ['border-color', 'border-width', 'border-top-width', 'border', 'height', 'opacity', 'present'],
   label: ['font-size', 'opacity', 'present'],
@@ -44,7 +44,7 @@ const settings = (part: string): fc.Arbitrary<Record<string, string>> =>
     )
     .map(entries => Object.fromEntries(entries));
 
-const rulesOver = (axes: readonly AxisDocument[]): fc.Arbitrary<RuleDocument[]> =>
+export const rulesOver = (axes: readonly AxisDocument[]): fc.Arbitrary<RuleDocument[]> =>
   fc
     .array(
       fc.record({
@@ -141,22 +141,33 @@ function tokenTree(tokens: Record<string, string | Record<string, string>>): obj
 }
 
 const systemWith = (component: fc.Arbitrary<ComponentDocument>): fc.Arbitrary<RandomSystem> =>
-  fc.record({ component, day: context, night: context }).map(({ component: own, day, night }) => {
-    const whole = (tokens: typeof day): PlainTokens => ({ ...tokens, 't.brink': '{t.edge}' });
-    const contexts = { day: whole(day), night: whole(night) };
-    return {
-      component: own,
-      contexts,
-      documents: smallDocuments({
-        modifiers: {
-          theme: { day: tokenTree(contexts.day as never), night: tokenTree(contexts.night as never) },
-        },
-        documents: [['components/specimen.component.json', own]],
-      }),
-    };
-  });
+  systemOf(component.map(own => ({ component: own, written: [own] })));
 
-export const randomSystem: fc.Arbitrary<RandomSystem> = systemWith(componentWith(settlingLimits));
+/** Systems of some documents as they are written, with what one of their components stands for. */
+export const systemOf = (
+  components: fc.Arbitrary<{ component: ComponentDocument; written: readonly { readonly id: string }[] }>,
+): fc.Arbitrary<RandomSystem> =>
+  fc
+    .record({ components, day: context, night: context })
+    .map(({ components: { component, written }, day, night }) => {
+      const whole = (tokens: typeof day): PlainTokens => ({ ...tokens, 't.brink': '{t.edge}' });
+      const contexts = { day: whole(day), night: whole(night) };
+      return {
+        component,
+        contexts,
+        documents: smallDocuments({
+          modifiers: {
+            theme: { day: tokenTree(contexts.day as never), night: tokenTree(contexts.night as never) },
+          },
+          documents: written.map(own => [`components/${own.id}.component.json`, own] as const),
+        }),
+      };
+    });
+
+/** Components whose limits settle. */
+export const settlingComponent: fc.Arbitrary<ComponentDocument> = componentWith(settlingLimits);
+
+export const randomSystem: fc.Arbitrary<RandomSystem> = systemWith(settlingComponent);
 
 /** Components whose limits may be anything. */
 export const entangledComponent: fc.Arbitrary<ComponentDocument> = componentWith(anyLimits);

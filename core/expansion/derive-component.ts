@@ -1,0 +1,252 @@
+import type {
+  AxisDocument,
+  ComponentDocument,
+  ConditionDocument,
+  DerivedDocument,
+  LimitDocument,
+  PlateDocument,
+  RuleDocument,
+  SampleDocument,
+  SituationDocument,
+  WithoutList,
+} from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { ProblemList, type LocalProblem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { editedAnatomy } from './anatomy-edits';
+import { deriveAxes } from './derive-axes';
+import { deriveRules } from './derive-rules';
+import type { Narrowing } from './narrowing';
+import { entriesOf, listOf, member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
+
+export interface Derived {
+  readonly component: Traced<ComponentDocument>;
+  /** What is wrong with what the derived component says of its base, at places of its own document. */
+  readonly problems: readonly LocalProblem[];
+}
+
+/** Lists whose entries go by id: one of the base's replaces it in its place, others are added. */
+type ById = 'situations' | 'samples' | 'plates' | 'limits';
+
+/**
+ * What a component that takes everything of a base and says what differs stands for, as if all were written in it. Lists and
+ * entries in which nothing differs are the base's own objects, so that what is known of them stays known.
+ */
+export const deriveComponent = (base: Traced<ComponentDocument>, own: Traced<DerivedDocument>): Derived =>
+  new Derivation(base, own).derived();
+
+class Derivation {
+  private readonly problems = new ProblemList();
+
+  constructor(
+    private readonly base: Traced<ComponentDocument>,
+    private readonly own: Traced<DerivedDocument>,
+  ) {}
+
+  derived(): Derived {
+    const { base, own, problems } = this;
+    this.checkWithout();
+    const { axes, narrowing } = deriveAxes(
+      entriesOf(member(base, 'axes')),
+      entriesOf(member(own, 'axes')),
+      this.without('axes'),
+      problems,
+    );
+    const anatomy = editedAnatomy(member(base, 'anatomy')!, entriesOf(member(own, 'anatomyEdits')), problems);
+    const rules = deriveRules(
+      entriesOf(member(base, 'rules')),
+      entriesOf(member(own, 'rules')),
+      { narrowing, parts: lostParts(base.value, anatomy.value), rules: new Set(this.without('rules')) },
+      problems,
+    );
+    const situations = this.joined<SituationDocument>('situations', situation =>
+      this.under(situation, narrowing, 'when'),
+    );
+    const limits = this.joined<LimitDocument>('limits', limit => this.limit(limit, narrowing));
+    const samples = this.joined<SampleDocument>('samples', sample => sample);
+    const there = new Set(samples.map(({ value }) => value.id));
+    const plates = this.joined<PlateDocument>('plates', plate => this.plate(plate, narrowing, there));
+    const lists = {
+      axes: listOf<AxisDocument>(axes, member(base, 'axes'), originOf(own.origin, 'axes')),
+      limits: this.list('limits', limits),
+      rules: listOf<RuleDocument>(rules, member(base, 'rules'), originOf(own.origin, 'rules')),
+      situations: this.list('situations', situations),
+      samples: this.list('samples', samples),
+      plates: this.list('plates', plates),
+      decisions: this.decisions(rules),
+    };
+    const guide = {
+      ...membersOf(member(base, 'guide') ?? EMPTY),
+      ...membersOf(member(own, 'guide') ?? EMPTY),
+    };
+    const { anatomyEdits: _, without: __, anatomy: ___, ...said } = membersOf(own);
+    const component = objectOf<ComponentDocument>(
+      {
+        ...membersOf(base),
+        ...said,
+        anatomy,
+        ...lists,
+        guide: objectOf(guide, originOf(own.origin, 'guide')),
+      },
+      own.origin,
+    );
+    return { component, problems: problems.problems };
+  }
+
+  private list<Entry>(name: ById, entries: readonly Traced<Entry>[]): Traced<readonly Entry[]> {
+    return listOf(entries, this.listIn<Entry>(this.base, name), originOf(this.own.origin, name));
+  }
+
+  private listIn<Entry>(
+    { value, origin }: Traced<Pick<ComponentDocument, ById>>,
+    name: ById,
+  ): Traced<readonly Entry[]> | undefined {
+    const list = value[name] as readonly Entry[] | undefined;
+    return list && traced(list, originOf(origin, name));
+  }
+
+  /** The base's entries, as far as they still say something, with those of its own in their places and behind them. */
+  private joined<Entry extends { readonly id?: string }>(
+    name: ById,
+    narrowed: (entry: Traced<Entry>) => Traced<Entry> | null,
+  ): Traced<Entry>[] {
+    const out = new Set(this.without(name));
+    const own = entriesOf(this.listIn<Entry>(this.own, name));
+    const base = entriesOf(this.listIn<Entry>(this.base, name));
+    const ids = new Set(base.flatMap(({ value }) => value.id ?? []));
+    const instead = new Map<string, Traced<Entry>>();
+    const added = own.filter(entry => {
+      const { id } = entry.value;
+      if (id === undefined || !ids.has(id) || instead.has(id)) return true;
+      instead.set(id, entry);
+      return false;
+    });
+    const kept = base.flatMap(entry => {
+      const { id } = entry.value;
+      if (id !== undefined && instead.has(id)) return instead.get(id)!;
+      return id !== undefined && out.has(id) ? [] : (narrowed(entry) ?? []);
+    });
+    return [...kept, ...added];
+  }
+
+  /** An entry under a condition that may say less here. */
+  private under<Entry extends object>(
+    entry: Traced<Entry>,
+    narrowing: Narrowing,
+    key: keyof Entry,
+  ): Traced<Entry> | null {
+    const before = entry.value[key] as ConditionDocument;
+    const condition = narrowing.condition(before);
+    if (!condition) return null;
+    return condition === before ? entry : traced({ ...entry.value, [key]: condition }, entry.origin);
+  }
+
+  private limit(limit: Traced<LimitDocument>, narrowing: Narrowing): Traced<LimitDocument> | null {
+    const here = this.under(limit, narrowing, 'while');
+    if (!here) return null;
+    const holds = narrowing.holds(here.value.holds);
+    if (holds) {
+      if (holds === here.value.holds) return here;
+      return Object.keys(holds).length === 0 ? null : traced({ ...here.value, holds }, here.origin);
+    }
+    const lost = Object.entries(here.value.holds).find(
+      ([axis, values]) => !narrowing.holds({ [axis]: values }),
+    )!;
+    this.problems.error(
+      this.placeOfAxis(lost[0]),
+      'limit-without-values',
+      `A limit of the base holds ${lost[0]} at ${[lost[1]].flat().join(' or ')}, of which nothing is left here.`,
+    );
+    return null;
+  }
+
+  /** Where a derived component says what becomes of an axis. */
+  private placeOfAxis(axis: string): string {
+    const changed = (this.own.value.axes ?? []).findIndex(({ id }) => id === axis);
+    if (changed >= 0) return pointer('axes', changed);
+    return pointer('without', 'axes', this.without('axes').indexOf(axis));
+  }
+
+  private plate(
+    plate: Traced<PlateDocument>,
+    narrowing: Narrowing,
+    samples: ReadonlySet<string>,
+  ): Traced<PlateDocument> {
+    const { value } = plate;
+    const left = (axes: readonly string[]): readonly string[] =>
+      axes.some(axis => narrowing.isHeld(axis)) ? axes.filter(axis => !narrowing.isHeld(axis)) : axes;
+    const held = Object.entries(value.hold ?? {});
+    const hold = held.filter(([axis, at]) => !narrowing.isHeld(axis) && narrowing.has(axis, at));
+    const across = left(value.across);
+    const down = left(value.down);
+    const losesSample =
+      value.sample !== undefined &&
+      this.without('samples').includes(value.sample) &&
+      !samples.has(value.sample);
+    if (across === value.across && down === value.down && hold.length === held.length && !losesSample)
+      return plate;
+    const { sample, hold: _, ...rest } = value;
+    return traced(
+      {
+        ...rest,
+        across,
+        down,
+        ...(value.hold === undefined ? {} : { hold: Object.fromEntries(hold) }),
+        ...(losesSample || sample === undefined ? {} : { sample }),
+      },
+      plate.origin,
+    );
+  }
+
+  /** Decisions of the base about rules that are still there, and its own. */
+  private decisions(rules: readonly Traced<RuleDocument>[]) {
+    const ids = new Set(rules.map(({ value }) => value.id));
+    const kept = entriesOf(member(this.base, 'decisions')).filter(({ value }) =>
+      value.rules.every(id => ids.has(id)),
+    );
+    return listOf(
+      [...kept, ...entriesOf(member(this.own, 'decisions'))],
+      member(this.base, 'decisions'),
+      originOf(this.own.origin, 'decisions'),
+    );
+  }
+
+  private without(list: WithoutList): readonly string[] {
+    return this.own.value.without?.[list] ?? [];
+  }
+
+  private checkWithout(): void {
+    for (const [list, ids] of Object.entries(this.own.value.without ?? {}) as [WithoutList, string[]][]) {
+      const known = (this.base.value[list] ?? []).flatMap(
+        (entry: { readonly id?: string }) => entry.id ?? [],
+      );
+      const said = (this.own.value[list] ?? []).flatMap((entry: { readonly id?: string }) => entry.id ?? []);
+      ids.forEach((id, index) => {
+        const at = pointer('without', list, index);
+        if (!known.includes(id))
+          this.problems.error(
+            at,
+            'unknown-entry',
+            `The base has nothing called “${id}” among its ${list}.`,
+            nearest(id, known),
+            id,
+          );
+        else if (said.includes(id))
+          this.problems.error(at, 'said-twice', `“${id}” is left out and said anew; do one of both.`);
+      });
+    }
+  }
+}
+
+const EMPTY = traced({}, { file: '', pointer: '' });
+
+function lostParts(base: ComponentDocument, anatomy: ComponentDocument['anatomy']): ReadonlySet<string> {
+  if (base.anatomy === anatomy) return new Set();
+  const left = new Set(partNames(anatomy));
+  return new Set(partNames(base.anatomy).filter(name => !left.has(name)));
+}
+
+const partNames = ({ part, children = [] }: ComponentDocument['anatomy']): string[] => [
+  part,
+  ...children.flatMap(partNames),
+];

@@ -1,0 +1,195 @@
+import type { ComponentDocument, DerivedDocument } from '../formats/component-document';
+import { documentsOf, type Documents } from '../formats/document-kinds';
+import { isObject } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
+import { inFile, oneOf, ProblemList, type Problem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { deriveComponent, type Derived } from './derive-component';
+import type { Expansion, Place } from './expansion';
+import { originAt, traced, type Origin, type Traced } from './origin';
+
+/** How often something may be derived from what is itself derived. */
+export const MAX_CHAIN = 8;
+
+/** How a derived component came about. */
+export interface Derivation {
+  /** Files of the bases, the nearest first. */
+  readonly bases: readonly string[];
+  readonly own: DerivedDocument;
+  /** The base as it stands for itself. */
+  readonly base: ComponentDocument;
+  readonly origin: Origin;
+}
+
+/** Documents in which every component says everything itself. */
+export interface DerivedDocuments extends Expansion {
+  /** By the derived component's file. */
+  readonly derivations: ReadonlyMap<string, Derivation>;
+  /** What is wrong with derivations, where it was written. Components of which no base can be found are left out. */
+  readonly problems: readonly Problem[];
+}
+
+/** The step of an expansion that puts in what components take of others. Other documents stay the same objects. */
+export function derivedDocuments(documents: Documents): DerivedDocuments {
+  const deriving = new Deriving(documents);
+  const expanded = new Map<string, unknown>();
+  for (const [path, document] of documents) {
+    if (!isDerived(document)) expanded.set(path, document);
+    else {
+      const result = deriving.component(path);
+      if (result) expanded.set(path, result.component.value);
+    }
+  }
+  const { derivations, problems } = deriving;
+  return {
+    documents: expanded,
+    derivations,
+    problems,
+    origin: ({ file, pointer }: Place) => {
+      const derivation = derivations.get(file);
+      if (!derivation) return { file, pointer };
+      const found = originAt(derivation.origin, pointer);
+      return { file: found.file, pointer: found.pointer };
+    },
+  };
+}
+
+const isDerived = (document: unknown): document is DerivedDocument =>
+  isObject(document) && typeof document['extends'] === 'string';
+
+/** What a component stands for, and the files that it comes from. */
+interface Whole {
+  readonly component: Traced<ComponentDocument>;
+  readonly bases: readonly string[];
+}
+
+/** By file. */
+const known = new ObjectMemo<Map<string, Derived>>();
+const roots = new ObjectMemo<Map<string, Traced<ComponentDocument>>>();
+
+/** What is remembered under objects and a file, made where it is not yet. */
+function onceIn<Result>(byFile: Map<string, Result>, file: string, make: () => Result): Result {
+  let result = byFile.get(file);
+  if (!result) byFile.set(file, (result = make()));
+  return result;
+}
+
+/** A component without a base: the same object for the same document, so that what is derived from it is known again. */
+const rootOf = (document: ComponentDocument, file: string): Traced<ComponentDocument> =>
+  onceIn(
+    roots.of([document], () => new Map()),
+    file,
+    () => traced(document, { file, pointer: '' }),
+  );
+
+/** Made once for a base, with where it comes from, and a document. */
+const deriveOnce = (base: Traced<ComponentDocument>, own: DerivedDocument, file: string): Derived =>
+  onceIn(
+    known.of([base.value, base.origin, own], () => new Map()),
+    file,
+    () => deriveComponent(base, traced(own, { file, pointer: '' })),
+  );
+
+class Deriving {
+  readonly derivations = new Map<string, Derivation>();
+  readonly problems: Problem[] = [];
+  private readonly files = new Map<string, string>();
+  private readonly done = new Map<string, Whole | null>();
+  /** Files on the way from a component to its bases. */
+  private readonly open: string[] = [];
+
+  constructor(private readonly documents: Documents) {
+    for (const [path, document] of documentsOf(documents, 'component')) {
+      const { id } = document as ComponentDocument;
+      if (!this.files.has(id)) this.files.set(id, path);
+    }
+  }
+
+  /** `null` where there is no base to derive it from; that has been told where it lies. */
+  component(path: string): Whole | null {
+    let whole = this.done.get(path);
+    if (whole === undefined) {
+      this.open.push(path);
+      whole = this.made(path);
+      this.open.pop();
+      this.done.set(path, whole);
+    }
+    return whole;
+  }
+
+  private made(path: string): Whole | null {
+    const document = this.documents.get(path) as ComponentDocument | DerivedDocument;
+    if (!isDerived(document)) {
+      return { component: rootOf(document as ComponentDocument, path), bases: [] };
+    }
+    const file = this.baseOf(path, document);
+    const base = file === null ? null : this.component(file);
+    if (!base || file === null) return null;
+    const bases = [file, ...base.bases];
+    if (bases.length > MAX_CHAIN) {
+      // Told once, of the first that is too far away; what comes from it only follows.
+      if (bases.length === MAX_CHAIN + 1)
+        this.report(
+          path,
+          'too-deep',
+          `This is derived more than ${MAX_CHAIN} times over, from ${this.idOf(bases.at(-1)!)} on.`,
+        );
+      return null;
+    }
+    if ((document as { anatomy?: unknown }).anatomy !== undefined)
+      this.report(
+        path,
+        'has-base',
+        'A derived component has the anatomy of its base; say what differs in “anatomyEdits”.',
+        '/anatomy',
+      );
+    const { component, problems } = deriveOnce(base.component, document, path);
+    this.problems.push(...inFile(path, problems));
+    const { origin } = component;
+    this.derivations.set(path, { bases, own: document, base: base.component.value, origin });
+    return { component, bases };
+  }
+
+  /** The file of a component's base; `null`, and told, where there is none. */
+  private baseOf(path: string, { id, extends: wanted }: DerivedDocument): string | null {
+    const file = this.files.get(wanted);
+    if (file === undefined) {
+      const ids = [...this.files.keys()].filter(each => each !== id);
+      this.report(
+        path,
+        'unknown-component',
+        `There is no component “${wanted}” to derive this from; there is ${oneOf(ids, 12)}.`,
+        '/extends',
+        nearest(wanted, ids),
+        wanted,
+      );
+      return null;
+    }
+    const from = this.open.indexOf(file);
+    if (from < 0) return file;
+    const circle = [...this.open.slice(from), file].map(each => this.idOf(each));
+    this.report(
+      path,
+      'extends-cycle',
+      `These components are derived from each other: ${circle.join(' → ')}.`,
+    );
+    return null;
+  }
+
+  private idOf(path: string): string {
+    return (this.documents.get(path) as ComponentDocument).id;
+  }
+
+  private report(
+    file: string,
+    code: string,
+    message: string,
+    pointer = '/extends',
+    suggestion?: string,
+    about?: string,
+  ): void {
+    const list = new ProblemList();
+    list.error(pointer, code, message, suggestion, about);
+    this.problems.push(...inFile(file, list.problems));
+  }
+}
