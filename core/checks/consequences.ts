@@ -108,7 +108,7 @@ export function withoutBaseConsequences(
   const anyComponent = [...damaged].some(file => file.startsWith('components/'));
   const doubtful = new Set(
     components.flatMap(({ id, derivation }) =>
-      derivation?.bases.some(file => damaged.has(file)) ? fileOf.get(id)! : [],
+      derivation?.bases.some(base => damaged.has(base.file)) ? fileOf.get(id)! : [],
     ),
   );
   return problems.filter(

@@ -13,7 +13,8 @@ export function ledBack(
 ): Problem[] {
   const told = new Set<string>();
   const problems: Problem[] = [];
-  const bases = ({ derivation }: Component): readonly string[] => derivation?.bases ?? [];
+  const bases = ({ derivation }: Component): readonly string[] =>
+    (derivation?.bases ?? []).map(base => base.file);
   const nearestFirst = [...found].sort(([a], [b]) => bases(a).length - bases(b).length);
   for (const [component, own] of nearestFirst) {
     const file = fileOf.get(component.id)!;

@@ -21,7 +21,7 @@ const compiled = new ObjectMemo<Component>();
 export const compileComponent = (
   document: ComponentDocument,
   derivation: Derivation | null = null,
-): Component => compiled.of([document], () => compile(document, derivation));
+): Component => compiled.of([document, derivation ?? document], () => compile(document, derivation));
 
 function compile(document: ComponentDocument, derivation: Derivation | null): Component {
   const problems = new ProblemList();

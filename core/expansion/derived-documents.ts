@@ -3,6 +3,7 @@ import { documentsOf, type Documents } from '../formats/document-kinds';
 import { isObject } from '../formats/json';
 import { ObjectMemo } from '../formats/object-memo';
 import { inFile, oneOf, ProblemList, type Problem } from '../formats/problem';
+import { shared } from '../formats/structural-sharing';
 import { nearest } from '../formats/suggest';
 import { deriveComponent, type Derived } from './derive-component';
 import type { Expansion, Place } from './expansion';
@@ -11,13 +12,20 @@ import { originAt, traced, type Origin, type Traced } from './origin';
 /** How often something may be derived from what is itself derived. */
 export const MAX_CHAIN = 8;
 
+/** A component from which another is derived. */
+export interface Base {
+  readonly id: string;
+  readonly file: string;
+}
+
 /** How a derived component came about. */
 export interface Derivation {
-  /** Files of the bases, the nearest first. */
-  readonly bases: readonly string[];
+  /** The nearest first. */
+  readonly bases: readonly Base[];
   readonly own: DerivedDocument;
   /** The base as it stands for itself. */
   readonly base: ComponentDocument;
+  /** Where everything was written that it stands for. */
   readonly origin: Origin;
 }
 
@@ -57,21 +65,10 @@ export function derivedDocuments(documents: Documents): DerivedDocuments {
 const isDerived = (document: unknown): document is DerivedDocument =>
   isObject(document) && typeof document['extends'] === 'string';
 
-/** What a component stands for, and the files that it comes from. */
+/** What a component stands for, and from what it comes. */
 interface Whole {
   readonly component: Traced<ComponentDocument>;
-  readonly bases: readonly string[];
-}
-
-/** By file. */
-const known = new ObjectMemo<Map<string, Derived>>();
-const roots = new ObjectMemo<Map<string, Traced<ComponentDocument>>>();
-
-/** What is remembered under objects and a file, made where it is not yet. */
-function onceIn<Result>(byFile: Map<string, Result>, file: string, make: () => Result): Result {
-  let result = byFile.get(file);
-  if (!result) byFile.set(file, (result = make()));
-  return result;
+  readonly bases: readonly Base[];
 }
 
 /** A component without a base: the same object for the same document, so that what is derived from it is known again. */
@@ -81,14 +78,44 @@ const rootOf = (document: ComponentDocument, file: string): Traced<ComponentDocu
     file,
     () => traced(document, { file, pointer: '' }),
   );
+const roots = new ObjectMemo<Map<string, Traced<ComponentDocument>>>();
+
+interface Made extends Derived {
+  readonly derivation: Derivation;
+}
+
+/** By file. */
+const known = new ObjectMemo<Map<string, Made>>();
+/** What a file stood for last, by file: whatever has not changed since stays the same object. */
+const latest = new Map<string, ComponentDocument>();
+const MAX_LATEST = 500;
 
 /** Made once for a base, with where it comes from, and a document. */
-const deriveOnce = (base: Traced<ComponentDocument>, own: DerivedDocument, file: string): Derived =>
+const deriveOnce = (base: Whole, own: DerivedDocument, file: string): Made =>
   onceIn(
-    known.of([base.value, base.origin, own], () => new Map()),
+    known.of([base.component.value, base.component.origin, own], () => new Map()),
     file,
-    () => deriveComponent(base, traced(own, { file, pointer: '' })),
+    () => {
+      const { component, problems } = deriveComponent(base.component, traced(own, { file, pointer: '' }));
+      const value = shared(latest.get(file), component.value) as ComponentDocument;
+      if (latest.size >= MAX_LATEST) latest.clear();
+      latest.set(file, value);
+      const { origin } = component;
+      const bases = [{ id: own.extends, file: base.component.origin.file }, ...base.bases];
+      return {
+        component: traced(value, origin),
+        problems,
+        derivation: { bases, own, base: base.component.value, origin },
+      };
+    },
   );
+
+/** What is remembered under a file, made where it is not yet. */
+function onceIn<Result>(byFile: Map<string, Result>, file: string, make: () => Result): Result {
+  let result = byFile.get(file);
+  if (!result) byFile.set(file, (result = make()));
+  return result;
+}
 
 class Deriving {
   readonly derivations = new Map<string, Derivation>();
@@ -125,15 +152,9 @@ class Deriving {
     const file = this.baseOf(path, document);
     const base = file === null ? null : this.component(file);
     if (!base || file === null) return null;
-    const bases = [file, ...base.bases];
-    if (bases.length > MAX_CHAIN) {
-      // Told once, of the first that is too far away; what comes from it only follows.
-      if (bases.length === MAX_CHAIN + 1)
-        this.report(
-          path,
-          'too-deep',
-          `This is derived more than ${MAX_CHAIN} times over, from ${this.idOf(bases.at(-1)!)} on.`,
-        );
+    if (base.bases.length >= MAX_CHAIN) {
+      const first = base.bases.at(-1)!.id;
+      this.report(path, 'too-deep', `This is derived more than ${MAX_CHAIN} times over, from ${first} on.`);
       return null;
     }
     if ((document as { anatomy?: unknown }).anatomy !== undefined)
@@ -143,11 +164,10 @@ class Deriving {
         'A derived component has the anatomy of its base; say what differs in “anatomyEdits”.',
         '/anatomy',
       );
-    const { component, problems } = deriveOnce(base.component, document, path);
+    const { component, problems, derivation } = deriveOnce(base, document, path);
     this.problems.push(...inFile(path, problems));
-    const { origin } = component;
-    this.derivations.set(path, { bases, own: document, base: base.component.value, origin });
-    return { component, bases };
+    this.derivations.set(path, derivation);
+    return { component, bases: derivation.bases };
   }
 
   /** The file of a component's base; `null`, and told, where there is none. */

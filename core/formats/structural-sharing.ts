@@ -11,7 +11,8 @@ export function shared(before: unknown, after: unknown): unknown {
   if (Array.isArray(after)) {
     const old = before as unknown[];
     const items = after.map((item, index) => shared(old[index], item));
-    return items.length === old.length && items.every((item, index) => item === old[index]) ? before : items;
+    if (items.length === old.length && items.every((item, index) => item === old[index])) return before;
+    return items.every((item, index) => item === after[index]) ? after : items;
   }
   const old = before as Record<string, unknown>;
   const keys = keysInOrder(after);
@@ -23,5 +24,7 @@ export function shared(before: unknown, after: unknown): unknown {
   const same =
     oldKeys.length === keys.length &&
     members.every(([key, item], place) => oldKeys[place] === key && item === old[key]);
-  return same ? before : keepOrder(Object.fromEntries(members), keys);
+  if (same) return before;
+  const isAsItCame = members.every(([key, item]) => item === (after as Record<string, unknown>)[key]);
+  return isAsItCame ? after : keepOrder(Object.fromEntries(members), keys);
 }

@@ -1,4 +1,5 @@
 import type { Component, Rule, Setting } from '../components/component';
+import { departs, ruleSource, type RuleSource } from '../components/rule-source';
 import { takenApart } from '../components/read-rules';
 import { equal, type Box } from '../space/box';
 import { conditionWords } from '../space/condition';
@@ -17,12 +18,16 @@ export interface LedgerColumn {
   readonly words: string;
   /** Whether an edit goes here. */
   readonly isScope: boolean;
+  /** Where the rule was written; in a component that is derived from none, always its own. */
+  readonly source: RuleSource;
 }
 
 export interface LedgerEntry {
   readonly text: string;
   /** A later rule has the last word wherever this one speaks in the selection. */
   readonly covered: boolean;
+  /** Laid over what a base's rule says, or added to it. */
+  readonly departs: boolean;
 }
 
 export interface LedgerRow {
@@ -59,15 +64,21 @@ export function ledger(
     rule,
     words: words(rule.region),
     isScope: rule === target,
+    source: ruleSource(component, rule.id),
   }));
-  if (scope && !target) columns.push({ rule: null, words: words(scope), isScope: true });
+  if (scope && !target) {
+    const source: RuleSource = { kind: 'own', from: component.id };
+    columns.push({ rule: null, words: words(scope), isScope: true, source });
+  }
   const written = new Map(rules.map(rule => [rule, writtenBySlot(rule)]));
   const rows = rowsOf(component, rules).map(({ part, property }) => ({
     part,
     property,
-    entries: columns.map(({ rule }) => {
+    entries: columns.map(({ rule, source }) => {
       const setting = rule && written.get(rule)!.get(part)?.get(property);
-      return setting ? { text: setting.text, covered: selection.covers(rule, setting) } : null;
+      if (!setting) return null;
+      const departed = source.kind === 'overlaid' && departs(component, rule.id, part, property);
+      return { text: setting.text, covered: selection.covers(rule, setting), departs: departed };
     }),
     outcomes: selection.outcomes(part, property),
   }));

@@ -227,9 +227,9 @@ describe('the ledger', () => {
     expect(made.columns.map(column => column.isScope)).toEqual([false, false, true]);
     const row = made.rows.find(each => each.part === 'frame' && each.property === 'border-color')!;
     expect(row.entries).toEqual([
-      { text: '{color.line.rest}', covered: true },
+      { text: '{color.line.rest}', covered: true, departs: false },
       null,
-      { text: '{color.line.over}', covered: false },
+      { text: '{color.line.over}', covered: false, departs: false },
     ]);
     expect(row.outcomes).toEqual([expect.objectContaining({ token: 'color.line.over' })]);
   });

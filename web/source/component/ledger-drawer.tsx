@@ -4,7 +4,13 @@ import { contrast, surfaceBehind } from '@periwinkle/core/checks/contrast';
 import type { Cell } from '@periwinkle/core/plates/plate-grid';
 import type { Scope } from '@periwinkle/core/plates/scope';
 import type { Component } from '@periwinkle/core/components/component';
-import { moveRulePatch, settingPatch, type SettingTarget } from '@periwinkle/core/editing/edit-rules';
+import { ruleSource } from '@periwinkle/core/components/rule-source';
+import {
+  moveRulePatch,
+  removeRulePatch,
+  settingPatch,
+  type SettingTarget,
+} from '@periwinkle/core/editing/edit-rules';
 import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/resolution/ledger';
 import { propertyNamed } from '@periwinkle/core/values/property-registry';
 import { valueKind } from '@periwinkle/core/values/value-kinds';
@@ -129,16 +135,16 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   };
 
   const moveRule = (id: string, by: -1 | 1): void => {
-    const from = (written.document.rules ?? []).findIndex(rule => rule.id === id);
     store.edit(
       path,
-      moveRulePatch(written.document, from, from + by),
+      moveRulePatch(written, id, by),
       `${written.title}: rule ${id} moved ${by < 0 ? 'earlier' : 'later'}`,
     );
   };
   const removeRule = (id: string): void => {
-    const index = (written.document.rules ?? []).findIndex(rule => rule.id === id);
-    store.edit(path, [{ op: 'remove', path: `/rules/${index}` }], `${written.title}: rule ${id} removed`);
+    const { kind } = ruleSource(written, id);
+    const done = { own: 'removed', base: 'left out', overlaid: 'as in its base again' }[kind];
+    store.edit(path, removeRulePatch(written, id), `${written.title}: rule ${id} ${done}`);
   };
   const aim = (column: LedgerColumn): void =>
     onAim(column.isScope || !column.rule ? null : column.rule.region);

@@ -91,7 +91,10 @@ const sameColumns = (a: readonly LedgerColumn[], b: readonly LedgerColumn[]): bo
     a,
     b,
     (one, other) =>
-      one.rule?.id === other.rule?.id && one.words === other.words && one.isScope === other.isScope,
+      one.rule?.id === other.rule?.id &&
+      one.words === other.words &&
+      one.isScope === other.isScope &&
+      one.source.kind === other.source.kind,
   );
 
 const sameRow = (a: LedgerRow, b: LedgerRow): boolean =>
@@ -101,7 +104,8 @@ const sameRow = (a: LedgerRow, b: LedgerRow): boolean =>
     alike(
       a.entries,
       b.entries,
-      (one, other) => one?.text === other?.text && one?.covered === other?.covered,
+      (one, other) =>
+        one?.text === other?.text && one?.covered === other?.covered && one?.departs === other?.departs,
     ) &&
     alike(a.outcomes, b.outcomes, (one, other) => one.value === other.value && one.token === other.token));
 
@@ -116,11 +120,11 @@ function Entry({ row, index, column, at, entry, tokens, rootFontSize, acts }: En
   return (
     <button
       type="button"
-      className={`entry ${entry?.covered ? 'covered' : ''}`}
+      className={`entry ${entry?.covered ? 'covered' : ''} ${entry?.departs ? 'departs' : ''}`}
       data-row={index}
       data-column={at}
       data-scope={column.isScope || undefined}
-      title={entry?.text}
+      title={entry?.departs ? `${entry.text}, here instead of what ${column.source.from} says` : entry?.text}
       tabIndex={index === 0 && at === 0 ? 0 : -1}
       aria-label={`${row.part} ${row.property}, ${column.words}: ${said}`}
       onFocus={() => acts.aim(index, at)}

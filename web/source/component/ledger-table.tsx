@@ -1,6 +1,7 @@
 import { memo, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/resolution/ledger';
-import type { System } from '@periwinkle/core/components/system';
+import type { RuleSource } from '@periwinkle/core/components/rule-source';
+import { componentNamed, type System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { Choice } from '../common/choice';
 import { useLatest } from '../common/use-latest';
@@ -111,13 +112,15 @@ export function LedgerTable(props: LedgerTableProps) {
               <th
                 key={column.rule?.id ?? '/new'}
                 scope="col"
-                className={column.isScope ? 'scope-column' : ''}
+                className={`${column.isScope ? 'scope-column' : ''} ${column.source.kind}`}
               >
                 {column.rule ? (
                   <RuleHeading
                     id={column.rule.id}
                     words={column.words}
                     note={column.rule.note}
+                    kind={column.source.kind}
+                    from={componentNamed(system, column.source.from)?.title ?? column.source.from}
                     onMove={acts.moveRule}
                     onRemove={acts.removeRule}
                   />
@@ -156,16 +159,28 @@ export function LedgerTable(props: LedgerTableProps) {
   );
 }
 
+/** What taking a rule out comes to, by where it was written. */
+const REMOVING: Readonly<Record<RuleSource['kind'], (from: string) => string>> = {
+  own: () => 'remove the rule',
+  base: () => 'leave the rule out here',
+  overlaid: from => `as in ${from} again`,
+};
+
 const RuleHeading = memo(function RuleHeading({
   id: rule,
   words,
   note,
+  kind,
+  from,
   onMove,
   onRemove,
 }: {
   id: string;
   words: string;
   note: string;
+  kind: RuleSource['kind'];
+  /** Title of the component whose rule it is. */
+  from: string;
   onMove: (rule: string, by: -1 | 1) => void;
   onRemove: (rule: string) => void;
 }) {
@@ -174,20 +189,32 @@ const RuleHeading = memo(function RuleHeading({
     if (id === 'later') onMove(rule, 1);
     if (id === 'remove') onRemove(rule);
   };
+  const moves = [
+    { id: 'earlier', words: 'one place earlier', hint: note || undefined },
+    { id: 'later', words: 'one place later', hint: 'The later rule has the last word.' },
+  ];
+  const items = [
+    // The order of a base's rules is the base's.
+    ...(kind === 'own' ? moves : []),
+    { id: 'remove', words: REMOVING[kind](from), hint: kind === 'own' ? undefined : note || undefined },
+  ];
   return (
-    <Choice
-      label="Rule"
-      value={null}
-      className="off"
-      items={[
-        { id: 'earlier', words: 'one place earlier', hint: note || undefined },
-        { id: 'later', words: 'one place later', hint: 'The later rule has the last word.' },
-        { id: 'remove', words: 'remove the rule' },
-      ].map(({ hint, ...item }) => (hint ? { ...item, hint } : item))}
-      onChoose={act}
-    >
-      {words}
-    </Choice>
+    <>
+      <Choice
+        label="Rule"
+        value={null}
+        className="off"
+        items={items.map(({ hint, ...item }) => (hint ? { ...item, hint } : item))}
+        onChoose={act}
+      >
+        {words}
+      </Choice>
+      {kind === 'own' ? null : (
+        <small className="source">
+          {kind === 'base' ? `as in ${from}` : `from ${from}, with departures`}
+        </small>
+      )}
+    </>
   );
 });
 

@@ -1,7 +1,7 @@
 import { oneOf } from '@periwinkle/core/formats/problem';
 import type { ReportedDead } from '@periwinkle/core/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
-import { settingPatch } from '@periwinkle/core/editing/edit-rules';
+import { removeRulePatch, settingPatch } from '@periwinkle/core/editing/edit-rules';
 import { useStore, useSystemState } from '../data/system-context';
 
 /** Rules and single properties of rules that never have the last word, with why, and a way to be rid of them. */
@@ -10,14 +10,8 @@ export function DeadList({ component, dead }: { component: Component; dead: read
   const { edited } = useSystemState();
   const path = edited.fileOf.get(component.id)!;
   const remove = ({ rule, property }: ReportedDead): void => {
-    const index = (component.document.rules ?? []).findIndex(each => each.id === rule);
-    if (index < 0) return;
     if (property === null) {
-      store.edit(
-        path,
-        [{ op: 'remove', path: `/rules/${index}` }],
-        `${component.title}: rule ${rule} removed`,
-      );
+      store.edit(path, removeRulePatch(component, rule), `${component.title}: rule ${rule} removed`);
       return;
     }
     const [part, name] = property.split('.') as [string, string];

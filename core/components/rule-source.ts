@@ -1,0 +1,38 @@
+import type { OverlayDocument } from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { originAt } from '../expansion/origin';
+import type { Component } from './component';
+
+/** Where a rule was written. */
+export interface RuleSource {
+  /** `own`: in the component's own document; `base`: in another's; `overlaid`: in another's, with something laid over it here. */
+  readonly kind: 'own' | 'base' | 'overlaid';
+  /** Id of the component whose rule it is. */
+  readonly from: string;
+}
+
+/** The rules that stand in a component's own document: of a derived one what it lays over others and what it adds. */
+export const ownRules = ({ document, derivation }: Component): readonly OverlayDocument[] =>
+  (derivation ? derivation.own.rules : document.rules) ?? [];
+
+/** Where the rule of an id was written. */
+export function ruleSource(component: Component, id: string): RuleSource {
+  const { derivation, document } = component;
+  const own: RuleSource = { kind: 'own', from: component.id };
+  if (!derivation) return own;
+  const index = (document.rules ?? []).findIndex(rule => rule.id === id);
+  const { file } = originAt(derivation.origin, pointer('rules', index));
+  const base = derivation.bases.find(each => each.file === file);
+  if (!base) return own;
+  return { kind: overlayOf(component, id) ? 'overlaid' : 'base', from: base.id };
+}
+
+/** What a derived component lays over its base's rule of an id. */
+export const overlayOf = (component: Component, id: string): OverlayDocument | undefined =>
+  component.derivation && component.derivation.base.rules?.some(rule => rule.id === id)
+    ? ownRules(component).find(rule => rule.id === id)
+    : undefined;
+
+/** Whether a rule's entry departs from the base's rule. */
+export const departs = (component: Component, id: string, part: string, property: string): boolean =>
+  overlayOf(component, id)?.set?.[part]?.[property] !== undefined;
