@@ -27,6 +27,11 @@ const edit = (path: string, from: string | RegExp, to: string): void => {
   writeFileSync(file, changed);
 };
 const FIELD = 'components/text-field.component.json';
+/** Leaves only the field that is derived from none, to be changed at will. */
+const alone = (): void => {
+  for (const name of readdirSync(join(system(), 'components')))
+    if (!FIELD.endsWith(name)) rmSync(join(system(), 'components', name));
+};
 
 describe('check', () => {
   test('a sound system', () => {
@@ -69,9 +74,13 @@ describe('check', () => {
 describe('count', () => {
   test('component, condition and system', () => {
     expect(periwinkle('count', system(), '--json').json()).toEqual({
-      components: [{ id: 'text-field', combinations: '23760' }],
+      components: [
+        { id: 'text-field', combinations: '23760' },
+        { id: 'draught', combinations: '11880' },
+        { id: 'notes', combinations: '5940' },
+      ],
       contexts: 2,
-      total: '47520',
+      total: String((23760 + 11880 + 5940) * 2),
     });
     const when = (condition: string): string =>
       (
@@ -82,6 +91,27 @@ describe('count', () => {
     expect(BigInt(when('size=large')) * 3n).toBe(23760n);
     expect(BigInt(when('pointer=over')) + BigInt(when('pointer=away')) >= 23760n).toBe(true);
     expect(when('availability=disabled,pointer=over')).toBe('0');
+  });
+
+  test('a component that has not the axis has no such combination; an axis that none has is misspelt', () => {
+    const counted = periwinkle('count', system(), '--when', 'trailing=unit').out;
+    expect(counted).toMatch(/^text-field\t11880\ndraught\t11880\nnotes\t0\n/);
+    const wrong = periwinkle('count', system(), '--when', 'trialing=unit');
+    expect([wrong.status, wrong.err]).toEqual([2, expect.stringMatching(/trialing.*Did you mean trailing/s)]);
+  });
+
+  test('of a derived component rules have the ids of its base, also where something lies over them', () => {
+    const cells = join(folder, 'cells.json');
+    writeFileSync(cells, JSON.stringify([{ pointer: 'over' }]));
+    const printed = periwinkle('resolve', system(), '--component', 'notes', '--cells', cells, '--json');
+    const [{ parts }] = printed.json() as [{ parts: Record<string, Record<string, object>> }];
+    expect(parts['frame']!['height']).toEqual({
+      value: '102px',
+      rule: 'base',
+      trail: [{ rule: 'base', text: 'calc(3 * {field.height.medium})' }],
+    });
+    expect(parts['frame']!['border-color']).toMatchObject({ token: 'color.line.over', rule: 'over' });
+    expect(parts['unit']).toBeUndefined();
   });
 });
 
@@ -249,6 +279,7 @@ describe('folders as people have them', () => {
     const out = join(folder, 'dist');
     expect(periwinkle('build', system(), '--out', out).status).toBe(0);
     writeFileSync(join(out, 'css/own.css'), 'a {}');
+    alone();
     edit(FIELD, '"id": "text-field"', '"id": "line"');
     const { status, err } = periwinkle('build', system(), '--out', out);
     expect(status).toBe(0);
@@ -261,6 +292,7 @@ describe('folders as people have them', () => {
     const args = ['contested', system(), '--component', 'text-field', '--fail'];
     expect(periwinkle(...args).status).toBe(1);
     expect(periwinkle(...args.slice(0, -1)).status).toBe(0);
+    alone();
     edit(FIELD, /"rules": \[\s*\{\s*"id": "base"[\s\S]*?\n {2}\],\n/, '"rules": [],\n');
     edit(FIELD, /"decisions": \[[\s\S]*?\n {2}\],\n/, '');
     expect(periwinkle(...args).status).toBe(0);

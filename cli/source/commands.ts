@@ -13,7 +13,7 @@ import { ContextError, type ContextInput } from '@periwinkle/core/tokens/context
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { conditionWords, writeExact } from '@periwinkle/core/space/condition';
 import type { Axis } from '@periwinkle/core/space/axis';
-import type { Combination } from '@periwinkle/core/space/space';
+import type { Combination, Space } from '@periwinkle/core/space/space';
 import { readContext, readWhen } from './arguments';
 import { chosenComponent, load, UsageError, type PlacedProblem } from './load';
 import { checkOut, writeOutput } from './write-output';
@@ -76,18 +76,35 @@ export function count(
     options.component === undefined ? system.components : [chosenComponent(system, options.component)];
   const rows = components.map(({ id, space }) => ({
     id,
-    combinations: space.count(options.when === undefined ? space.full : readWhen(options.when, space)),
+    combinations: options.when === undefined ? space.count() : countWhen(options.when, space),
   }));
+  // Of several components some may not have an axis or a value; one that none has is misspelt.
+  const refused = rows.map(row => row.combinations).filter(count => typeof count !== 'bigint');
+  if (refused.length === rows.length && refused[0]) throw refused[0];
   const contexts = system.tokens.contextCount();
-  const total = rows.reduce((sum, row) => sum + row.combinations, 0n) * BigInt(contexts);
+  const counts = rows.map(({ id, combinations }) => ({
+    id,
+    combinations: typeof combinations === 'bigint' ? combinations : 0n,
+  }));
+  const total = counts.reduce((sum, row) => sum + row.combinations, 0n) * BigInt(contexts);
   if (options.json) {
-    const printed = rows.map(row => ({ id: row.id, combinations: String(row.combinations) }));
+    const printed = counts.map(row => ({ id: row.id, combinations: String(row.combinations) }));
     output.out(json({ components: printed, contexts, total: String(total) }));
   } else {
-    for (const row of rows) output.out(`${row.id}\t${row.combinations}\n`);
+    for (const row of counts) output.out(`${row.id}\t${row.combinations}\n`);
     output.out(`${total} in ${contexts} ${contexts === 1 ? 'context' : 'contexts'}\n`);
   }
   return report(problems, folder, output);
+}
+
+/** How many combinations a condition names, or why it cannot be asked here. */
+function countWhen(text: string, space: Space): bigint | UsageError {
+  try {
+    return space.count(readWhen(text, space));
+  } catch (error) {
+    if (error instanceof UsageError) return error;
+    throw error;
+  }
 }
 
 export function resolveCells(

@@ -114,7 +114,7 @@ describe('a document that is broken in places', () => {
       set: { [index % 3 === 1 ? `frame${index}` : 'frame']: { height: `{field.hight.${index}}` } },
     }));
     const { problems } = checkSystem(new Map(demo).set(FIELD, document));
-    const keys = problems.map(problem => `${problem.pointer} ${problem.code}`);
+    const keys = problems.map(({ file, pointer, code }) => `${file} ${pointer} ${code}`);
     expect(keys.length).toBeGreaterThanOrEqual(150);
     expect(new Set(keys).size).toBe(keys.length);
   });

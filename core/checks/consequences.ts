@@ -96,6 +96,7 @@ const MISSES_IN_BASE = new Set([
   'unknown-entry',
   'unknown-component',
   'limit-without-values',
+  'missing-key',
 ]);
 
 /** The same for what derived components miss in their bases, of which some could not be read whole. */

@@ -1,4 +1,5 @@
 import type { Component } from '@periwinkle/core/components/component';
+import { componentNamed } from '@periwinkle/core/components/system';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import { withoutDecisionPatch } from '@periwinkle/core/editing/decide-contest';
 import { useStore, useSystemState } from '../data/system-context';
@@ -25,9 +26,13 @@ export function DecisionList({ component }: { component: Component }) {
             <b>{words(later)}</b> after <b>{words(earlier)}</b>
             {properties ? <code> {properties.join(', ')}</code> : null}: {because}
           </span>
-          <button type="button" className="act" onClick={() => takeBack(index, later)}>
-            take it back
-          </button>
+          {withoutDecisionPatch(component, index).length > 0 ? (
+            <button type="button" className="act" onClick={() => takeBack(index, later)}>
+              take it back
+            </button>
+          ) : (
+            <small>decided in {componentNamed(edited, component.derivation!.own.extends)!.title}</small>
+          )}
         </li>
       ))}
     </ul>
