@@ -33,7 +33,7 @@ test(
     await write('color.line.over', 3, '#c0ffee');
     await find(driver, '.reach-strip .specimen');
     expect(await (await find(driver, '.reach-strip')).getText()).toMatch(
-      /reaches 1 field, 1 rule, 1,944 combinations/,
+      /reaches 3 fields, 1 rule, 3,402 combinations/,
     );
     expect(await stripBorder()).toBe('rgb(192, 255, 238)');
     const input = await find(driver, '.editor input');
@@ -98,7 +98,7 @@ test(
       driver,
       `document.querySelector('tr[data-token="field.ring.both"]')?.getBoundingClientRect().top < innerHeight`,
     );
-    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(/reaches 1 field, 1 rule/);
+    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(/reaches 3 fields, 1 rule/);
     await (await find(driver, '.strip input')).sendKeys('ring');
     await eventually(driver, `document.querySelectorAll('tr[data-token]').length === 3`);
   },

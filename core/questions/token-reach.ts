@@ -1,4 +1,5 @@
 import type { Component, Rule } from '../components/component';
+import { ruleSource } from '../components/rule-source';
 import { slotsOf } from '../resolution/slots';
 import type { System } from '../components/system';
 import { tokensIn, type Value } from '../values/value-syntax';
@@ -10,6 +11,7 @@ import { absentWhere, heardAllowed } from '../resolution/reading';
 /** What a token touches, directly or through other tokens. */
 export interface TokenReach {
   readonly components: readonly ComponentReach[];
+  /** Rules that use it, each counted where it was written: what is derived from it takes it over. */
   readonly rules: number;
   /** Allowed combinations that look different when the token does. */
   readonly combinations: bigint;
@@ -29,7 +31,11 @@ export function tokenReach(system: System, key: string): TokenReach {
   const components = system.components.flatMap(component => componentReach(component, key, keys, sets) ?? []);
   return {
     components,
-    rules: components.reduce((sum, { rules }) => sum + rules.length, 0),
+    rules: new Set(
+      components.flatMap(({ component, rules }) =>
+        rules.map(({ id }) => `${ruleSource(component, id).from} ${id}`),
+      ),
+    ).size,
     combinations: components.reduce(
       (sum, { component, where }) => sum + component.space.extents.count(where),
       0n,

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { meaningProblems } from '@periwinkle/core/checks/all-checks';
-import type { System } from '@periwinkle/core/components/system';
+import { componentNamed, type System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { NameFilter } from '../common/name-filter';
 import { counted, countText } from '../common/numbers';
@@ -67,13 +67,19 @@ interface LineProps {
 function Line({ system, component, contexts, findings }: LineProps) {
   const { id } = useStore();
   const carried = useCarried();
+  const base = component.derivation && componentNamed(system, component.derivation.own.extends);
   return (
     <div className="line">
-      <Link to={`/${id}/${component.id}${carried}`}>{component.title}</Link>
+      <div className="what">
+        <Link to={`/${id}/${component.id}${carried}`}>{component.title}</Link>
+        <p>
+          {component.summary}
+          {base ? <i> Derived from {base.title}.</i> : null}
+        </p>
+      </div>
       <PreviewSurface system={system} contexts={contexts} className="ground">
         <FieldAtRest system={system} component={component} />
       </PreviewSurface>
-      <p>{component.summary}</p>
       <div className="counts">
         {countText(component.space.count())}
         <br />
