@@ -1,6 +1,7 @@
 import { seededRandom } from '@periwinkle/core/covering/random';
 import type {
   ComponentDocument,
+  DerivedDocument,
   LimitDocument,
   RuleDocument,
 } from '@periwinkle/core/formats/component-document';
@@ -119,7 +120,9 @@ export function generatedTokens(): Record<string, unknown> {
   };
 }
 
-export const generatedSystem = (components: readonly ComponentDocument[]): Map<string, unknown> =>
+export const generatedSystem = (
+  components: readonly (ComponentDocument | DerivedDocument)[],
+): Map<string, unknown> =>
   new Map<string, unknown>([
     ['system.json', { format: 'periwinkle-system/1', id: 's', title: 'S', prefix: 'p' }],
     ['tokens/all.tokens.json', generatedTokens()],

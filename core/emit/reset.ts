@@ -107,6 +107,15 @@ export function resetBlocks(component: Component, names: ComponentNames, against
       declarations,
     })),
     {
+      // Lines that were written stay lines.
+      key: 'reset/lines',
+      selector: list(parts.filter(part => part.kind.kind === 'control' && part.element === 'textarea')),
+      declarations: [
+        ['white-space', 'pre-wrap'],
+        ['overflow-wrap', 'break-word'],
+      ],
+    },
+    {
       key: 'reset/hidden',
       selector: `${selectorOf(root)}[hidden]`,
       declarations: [['display', 'none']],

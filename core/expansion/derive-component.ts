@@ -11,6 +11,7 @@ import type {
   WithoutList,
 } from '../formats/component-document';
 import { pointer } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
 import { ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { editedAnatomy } from './anatomy-edits';
@@ -35,6 +36,9 @@ type ById = 'situations' | 'samples' | 'plates' | 'limits';
 export const deriveComponent = (base: Traced<ComponentDocument>, own: Traced<DerivedDocument>): Derived =>
   new Derivation(base, own).derived();
 
+/** What many are derived from is opened once. */
+const rulesOf = new ObjectMemo<readonly Traced<RuleDocument>[]>();
+
 class Derivation {
   private readonly problems = new ProblemList();
 
@@ -54,7 +58,7 @@ class Derivation {
     );
     const anatomy = editedAnatomy(member(base, 'anatomy')!, entriesOf(member(own, 'anatomyEdits')), problems);
     const rules = deriveRules(
-      entriesOf(member(base, 'rules')),
+      rulesOf.of([base], () => entriesOf(member(base, 'rules'))),
       entriesOf(member(own, 'rules')),
       { narrowing, parts: lostParts(base.value, anatomy.value), rules: new Set(this.without('rules')) },
       problems,

@@ -30,9 +30,10 @@ export function deriveRules(
   const overlays = new Map<string, Traced<OverlayDocument>>();
   const others: Traced<RuleDocument>[] = [];
   const gone = new Map<string, string>();
+  const surroundings = `${taken.narrowing.key} ${[...taken.parts].join(' ')}`;
   const kept = base.flatMap(rule => {
     const { id } = rule.value;
-    const left = taken.rules.has(id) ? null : narrowed(rule, taken);
+    const left = taken.rules.has(id) ? null : narrowed(rule, taken, surroundings);
     if (left) return left;
     gone.set(id, taken.rules.has(id) ? 'is left out here' : 'holds nowhere here');
     return [];
@@ -51,9 +52,10 @@ export function deriveRules(
     return overlay ? laidOver(rule, overlay, problems) : rule;
   });
   // A rule of which nothing is left says no more than one that is not there; until here others could stand behind it.
-  const spoke = new Set(base.filter(rule => !isSilent(rule)).map(({ value }) => value.id));
-  const silent = new Set(laid.filter(rule => isSilent(rule) && spoke.has(rule.value.id)));
-  return inOrder(laid, others, problems).filter(rule => !silent.has(rule));
+  const before = new Set(base);
+  const silent = new Set(laid.filter(rule => !before.has(rule) && isSilent(rule)));
+  const ordered = inOrder(laid, others, problems);
+  return silent.size === 0 ? ordered : ordered.filter(rule => !silent.has(rule));
 }
 
 const isSilent = ({ value }: Traced<RuleDocument>): boolean => Object.keys(value.set).length === 0;
@@ -101,15 +103,14 @@ function ownRule(rule: Traced<OverlayDocument & RuleDocument>, problems: Problem
 const narrowedRules = new ObjectMemo<Map<string, RuleDocument | null>>();
 
 /** A base's rule without what was taken away; `null` where it holds nowhere. Made once for equal surroundings. */
-function narrowed(rule: Traced<RuleDocument>, taken: Taken): Traced<RuleDocument> | null {
+function narrowed(rule: Traced<RuleDocument>, taken: Taken, key: string): Traced<RuleDocument> | null {
   const known = narrowedRules.of([rule.value], () => new Map<string, RuleDocument | null>());
-  const key = `${taken.narrowing.key} ${[...taken.parts].join(' ')}`;
   let found = known.get(key);
   if (found === undefined) {
     if (known.size >= MAX_KEPT) known.clear();
     known.set(key, (found = narrowRule(rule.value, taken)));
   }
-  return found && traced(found, rule.origin);
+  return found === rule.value ? rule : found && traced(found, rule.origin);
 }
 
 /** So many forms of one rule are remembered. */

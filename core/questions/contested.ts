@@ -27,23 +27,28 @@ const known = new ObjectMemo<readonly Contest[]>();
 export const contests = (component: Component): readonly Contest[] =>
   known.of([component.rules], () => findContests(component));
 
-function findContests(component: Component): Contest[] {
-  return slotsOf(component).all.flatMap(slot => {
-    const inputs = slot.speakers.flatMap(({ rule, setting, direct }) => [
-      rule.id,
-      rule.region,
-      setting.text,
-      direct,
-    ]);
-    const found = remembered(component, `contests ${slot.name}`, inputs, () => slotContests(component, slot));
-    // What is remembered names the rules of an earlier version, which may differ in other properties.
-    return found.map(({ places: [earlier, later], combinations }) => ({
-      slot,
-      earlier: slot.speakers[earlier]!.rule,
-      later: slot.speakers[later]!.rule,
-      combinations,
-    }));
-  });
+const findContests = (component: Component): Contest[] =>
+  slotsOf(component).all.flatMap(slot =>
+    ofSlots.of([slot, component.space], () => contestsOf(component, slot)),
+  );
+
+const ofSlots = new ObjectMemo<readonly Contest[]>();
+
+function contestsOf(component: Component, slot: Slot): Contest[] {
+  const inputs = slot.speakers.flatMap(({ rule, setting, direct }) => [
+    rule.id,
+    rule.region,
+    setting.text,
+    direct,
+  ]);
+  const found = remembered(component, `contests ${slot.name}`, inputs, () => slotContests(component, slot));
+  // What is remembered names the rules of an earlier version, which may differ in other properties.
+  return found.map(({ places: [earlier, later], combinations }) => ({
+    slot,
+    earlier: slot.speakers[earlier]!.rule,
+    later: slot.speakers[later]!.rule,
+    combinations,
+  }));
 }
 
 interface FoundContest {

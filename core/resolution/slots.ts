@@ -71,5 +71,14 @@ function build(parts: readonly Part[], rules: readonly Rule[]): SlotTable {
         slots.get(side)?.speakers.push({ rule, setting, direct: false });
     }
   }
-  return new SlotTable(new Map([...open].map(([name, { slots }]) => [name, slots])));
+  const known = [...open].map(([name, { slots }]) => [name, new Map([...slots].map(asBefore))] as const);
+  return new SlotTable(new Map(known));
 }
+
+const slotsByRules = new ObjectMemo<Slot>();
+
+/** The slot of the same rules from an earlier version, by which others know that nothing in it has changed. */
+const asBefore = ([name, slot]: readonly [string, Slot]): [string, Slot] => [
+  name,
+  slotsByRules.of([slot.part, slot.property, ...slot.speakers.map(({ rule }) => rule)], () => slot),
+];
