@@ -3,12 +3,12 @@ import type { Place } from './expansion';
 
 /** Where something was written. What lies in it lies there too, but for members that were written elsewhere. */
 export interface Origin extends Place {
-  readonly inside?: ReadonlyMap<string, Origin>;
+  readonly inside?: (step: string) => Origin | undefined;
 }
 
 /** Where a member of something was written, or an entry by its index. */
 export const originOf = ({ file, pointer: at, inside }: Origin, step: string | number): Origin =>
-  inside?.get(String(step)) ?? { file, pointer: at + pointer(step) };
+  inside?.(String(step)) ?? { file, pointer: at + pointer(step) };
 
 /** Where something further inside was written. */
 export const originAt = (origin: Origin, at: string): Origin =>
@@ -45,7 +45,7 @@ export function listOf<Value>(
     before !== undefined &&
     before.value.length === entries.length &&
     entries.every(({ value }, index) => value === before.value[index]);
-  const inside = new Map(entries.map(({ origin }, index) => [String(index), origin]));
+  const inside = (step: string): Origin | undefined => entries[Number(step)]?.origin;
   return traced(isSame ? before.value : entries.map(({ value }) => value), { ...near, inside });
 }
 
@@ -56,7 +56,7 @@ export const objectOf = <Value extends object>(
 ): Traced<Value> =>
   traced(Object.fromEntries(Object.entries(members).map(([key, { value }]) => [key, value])) as Value, {
     ...near,
-    inside: new Map(Object.entries(members).map(([key, { origin }]) => [key, origin])),
+    inside: step => (Object.hasOwn(members, step) ? members[step]!.origin : undefined),
   });
 
 /** The members of an object, by name. */

@@ -1,7 +1,7 @@
 import type { Component, Rule } from '../components/component';
-import { NOWHERE, type Extent } from '../space/extent';
+import type { Extent } from '../space/extent';
 import type { Limit } from '../space/limits';
-import { heardRules } from '../resolution/reading';
+import { heardOf } from '../resolution/reading';
 
 /** What a change of a rule or a limit touches. */
 export interface Touch {
@@ -10,9 +10,8 @@ export interface Touch {
 }
 
 /** The allowed combinations in which a rule has the last word on something. */
-export function touchedByRule(component: Component, rule: Rule): Touch {
-  return touch(component, heardRules(component).get(rule) ?? NOWHERE);
-}
+export const touchedByRule = (component: Component, rule: Rule): Touch =>
+  touch(component, heardOf(component, rule));
 
 /** The raw combinations, those included that never occur, which would count as others if a limit were not there. */
 export function touchedByLimit(component: Component, limit: Limit): Touch {

@@ -75,15 +75,19 @@ function partedAmong(
 const inputsOf = (slot: Slot): unknown[] =>
   slot.speakers.flatMap(({ rule, direct }) => [rule.region, direct]);
 
-/** Where each rule is heard on something, as far as the limits allow; rules that never are stand not in the map. */
-export function heardRules(component: Component): ReadonlyMap<Rule, Extent> {
+/** Where a rule is heard on something, as far as the limits allow. */
+export function heardOf(component: Component, rule: Rule): Extent {
   const { extents } = component.space;
-  const heard = new Map<Rule, Extent>();
-  for (const slot of slotsOf(component).all) {
+  const slots = slotsOf(component);
+  const spokenFor = new Set(
+    rule.settings.flatMap(({ part, property }) =>
+      [property.name, ...property.longhands].flatMap(name => slots.find(part, name) ?? []),
+    ),
+  );
+  let heard: Extent = NOWHERE;
+  for (const slot of spokenFor) {
     heardAllowed(component, slot).forEach((where, place) => {
-      if (where === NOWHERE) return;
-      const { rule } = slot.speakers[place]!;
-      heard.set(rule, extents.or(heard.get(rule) ?? NOWHERE, where));
+      if (slot.speakers[place]!.rule === rule) heard = extents.or(heard, where);
     });
   }
   return heard;
