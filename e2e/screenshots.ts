@@ -39,6 +39,15 @@ const VIEWS: readonly View[] = [
     path: '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r0c5',
     ready: '.ledger .scope-column',
   },
+  {
+    name: 'derived',
+    path: '/quayside/notes?sel=r0c1-r0c1',
+    ready: '.ledger .scope-column',
+    prepare: driver =>
+      driver.executeScript(
+        `document.querySelector('[data-property="frame.height"]').scrollIntoView({ block: 'center' }); scrollTo(0, 0)`,
+      ),
+  },
   { name: 'rules', path: '/quayside/text-field/rules', ready: '.contests' },
   { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },
   { name: 'guide', path: '/quayside/guide/text-field', ready: '.page .situation .specimen' },
