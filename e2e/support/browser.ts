@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
-import { PATIENCE } from './patience';
+import { PATIENCE, TIMEOUT } from './patience';
 
 const FLAGS = [
   '--headless',
@@ -42,6 +42,8 @@ export async function openBrowser(width = 1280, height = 800): Promise<Browser> 
     .setChromeOptions(options)
     .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
     .build();
+  // Reading thousands of computed values takes its time on a machine with much else to do.
+  await driver.manage().setTimeouts({ script: TIMEOUT });
   await (driver as Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
     width,
     height,
