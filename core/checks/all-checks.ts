@@ -31,12 +31,15 @@ export function meaningProblems(system: System): Problem[] {
       ],
     ]),
   );
-  return [
+  const others = [
     ...tokenProblems(system),
-    ...system.expansionProblems,
-    ...ledBack(system, ofComponents),
     ...twinComponents(system),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
+  ];
+  return [
+    ...others.map(problem => ({ ...problem, ...system.origin(problem) })),
+    ...system.expansionProblems,
+    ...ledBack(system, ofComponents),
   ];
 }
 

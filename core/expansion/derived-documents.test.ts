@@ -348,6 +348,11 @@ describe('what is told', () => {
       ['/anatomyEdits/0/wrap not-beside'],
     ],
     [
+      'a member of a part that is no text, or that no part has',
+      { anatomyEdits: [{ change: 'unit', to: { element: { a: 1 }, colour: 'red' } }] },
+      ['/anatomyEdits/0/to/colour unknown-key', '/anatomyEdits/0/to/element wrong-type'],
+    ],
+    [
       'a kind of part that is unknown',
       { anatomyEdits: [{ change: 'unit', to: { kind: 'txet' } }] },
       ['/anatomyEdits/0/to/kind unknown-kind'],

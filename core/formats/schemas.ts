@@ -53,7 +53,24 @@ const anatomyEdit = object({
   replace: line,
   by: partReference,
   change: line,
-  to: { type: 'object' },
+  to: {
+    type: 'object',
+    properties: {
+      kind: id,
+      ...Object.fromEntries(
+        Object.entries({ title: line, description: line, content: id, element: line, type: line }).map(
+          ([key, schema]) => [key, { ...schema, type: ['string', 'null'] }],
+        ),
+      ),
+      component: id,
+      with: { type: 'object' },
+      repeat: line,
+      // Whoever tries to change these is told so at more length.
+      part: {},
+      children: {},
+    },
+    additionalProperties: false,
+  },
   wrap: list(line, { minItems: 1 }),
   in: partReference,
   before: line,

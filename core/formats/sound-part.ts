@@ -11,15 +11,16 @@ export interface SoundPart {
 }
 
 /** What stands in where a document cannot do without a key. */
-const STAND_INS: Partial<Record<DocumentKind, Readonly<Record<string, unknown>>>> = {
-  component: {
+const STAND_INS: Partial<Record<DocumentKind, (rest: Readonly<Record<string, unknown>>) => object>> = {
+  component: rest => ({
     format: 'periwinkle-component/1',
     id: 'unreadable',
-    anatomy: { part: 'root', kind: 'stack' },
-  },
-  system: { format: 'periwinkle-system/1', id: 'system', title: 'System', prefix: 'ds' },
-  resolver: { version: '2025.10', resolutionOrder: [] },
-  tokens: {},
+    // What is derived has its base's.
+    ...(typeof rest['extends'] === 'string' ? {} : { anatomy: { part: 'root', kind: 'stack' } }),
+  }),
+  system: () => ({ format: 'periwinkle-system/1', id: 'system', title: 'System', prefix: 'ds' }),
+  resolver: () => ({ version: '2025.10', resolutionOrder: [] }),
+  tokens: () => ({}),
 };
 
 /** Each round takes out what the last one found; what is left then is given up. */
@@ -40,7 +41,8 @@ export function soundPart(path: string, whole: unknown, problems: readonly Local
       const place = round === 0 ? problem.pointer : placeInWhole(whole, out, problem.pointer);
       if (place !== '') out.add(place);
     }
-    const document = { ...standIns, ...(reduced(whole, '', out) as object) };
+    const rest = reduced(whole, '', out) as Readonly<Record<string, unknown>>;
+    const document = { ...standIns(rest), ...rest };
     found = structureProblems(path, document);
     if (found.length === 0) return { document, placeInWhole: each => placeInWhole(whole, out, each) };
   }

@@ -93,9 +93,13 @@ function listOf(row: TypeRow, single: boolean, join: (parts: string[]) => string
       if (!Array.isArray(value)) return single ? row.check(value) : fault('must be a list');
       if (value.length === 0) return fault('must not be empty');
       // An entry that refers to a list stands for its entries.
-      return value
-        .flat()
-        .flatMap((item, index) => (readReference(item) ? [] : below(index, row.check(item))));
+      const faultsOf = (item: unknown): readonly ValueFault[] => (readReference(item) ? [] : row.check(item));
+      return value.flatMap((entry: unknown, index) =>
+        Array.isArray(entry)
+          ? // Where they come from another place, places inside are not this list's.
+            entry.flatMap(item => faultsOf(item).flatMap(({ message }) => below(index, fault(message))))
+          : below(index, faultsOf(entry)),
+      );
     },
     normalize: value =>
       Array.isArray(value)
