@@ -126,11 +126,11 @@ const namedTokens = new ObjectMemo<ReadonlySet<string>>();
 /** All that a check of values asks about tokens, as text; `null` when one is missing, since then any other may be suggested. */
 function knownOfTokens(component: Component, tokens: TokenModel): string | null {
   const told: string[] = [JSON.stringify(tokens.modifiers.map(({ name, contexts }) => [name, contexts]))];
-  for (const set of [
+  for (const own of [
     tokens.usual(),
     ...tokens.modifiers.flatMap(modifier => [...tokens.along(modifier).values()]),
   ]) {
-    const known = knownInContext(component, set);
+    const known = knownInContext(component, own);
     if (known === null) return null;
     told.push(known);
   }
@@ -138,14 +138,14 @@ function knownOfTokens(component: Component, tokens: TokenModel): string | null 
 }
 
 /** The same of one context. */
-function knownInContext({ rules }: Component, set: TokenSet): string | null {
+function knownInContext({ rules }: Component, tokens: TokenSet): string | null {
   const keys = namedTokens.of(
     [rules],
     () => new Set(rules.flatMap(({ written }) => written.flatMap(({ value }) => tokensIn(value)))),
   );
   const told: string[] = [];
   for (const key of keys) {
-    const token = set.byKey.get(key);
+    const token = tokens.byKey.get(key);
     if (!token) return null;
     told.push(`${token.type} ${String(token.deprecated ?? '')}`);
   }

@@ -53,7 +53,7 @@ function removal(component: Component, own: number, part: string, property: stri
 
 /** Puts a rule behind the others of the component's own document. */
 const added = (component: Component, rule: OverlayDocument): PatchOperation[] =>
-  (component.derivation ? component.derivation.own.rules : component.document.rules) === undefined
+  (component.derivation?.own ?? component.document).rules === undefined
     ? [{ op: 'add', path: '/rules', value: [rule] }]
     : [{ op: 'add', path: '/rules/-', value: rule }];
 
