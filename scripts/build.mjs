@@ -2,6 +2,7 @@
 import { build } from 'esbuild';
 import { build as buildWeb } from 'vite';
 import { fileURLToPath } from 'node:url';
+import { compiledValidators } from './compiled-validators.mjs';
 
 // Whoever calls this may have another setting, as test runners do; what is built is what people use.
 process.env.NODE_ENV = 'production';
@@ -31,6 +32,7 @@ if (wanted('cli')) {
     // The form in which its tables are part of the code.
     alias: { 'css-tree': 'css-tree/dist/csstree.esm' },
     mainFields: ['module', 'main'],
+    plugins: [compiledValidators],
     banner: {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },

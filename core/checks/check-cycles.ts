@@ -108,16 +108,17 @@ function referencesOf(component: Component): References {
   const { extents } = component.space;
   const references = new Map<string, Edge[]>();
   for (const slot of slotsOf(component).all) {
-    const heard = heardAllowed(component, slot);
     slot.speakers.forEach(({ rule, setting }, place) => {
-      if (heard[place] === NOWHERE) return;
+      const referred = referencesOfValue(component, slot.part, setting.property, setting.value);
+      // Most values refer to nothing, and where their rules are heard need not be worked out.
+      if (referred.length === 0) return;
+      const heard = heardAllowed(component, slot)[place]!;
       const at = settingPointer(rule, setting);
-      const found = referencesOfValue(component, slot.part, setting.property, setting.value).flatMap(
-        ({ part, property }) =>
-          heardSlots(component, part, property).flatMap(({ name, where }) => {
-            const both = extents.and(heard[place]!, where);
-            return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at }];
-          }),
+      const found = referred.flatMap(({ part, property }) =>
+        heardSlots(component, part, property).flatMap(({ name, where }) => {
+          const both = extents.and(heard, where);
+          return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at }];
+        }),
       );
       references.set(slot.name, [...(references.get(slot.name) ?? []), ...found]);
     });

@@ -9,7 +9,7 @@ import { namesOf } from './names';
 import { Published } from './published';
 import { autofillReads, autofillBlocks, resetBlocks } from './reset';
 import { rulesInWords } from './rule-comments';
-import { boxesFormula, type SelectorScheme } from './selector-scheme';
+import { boxFormulas, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 import { userSettingBlocks } from './user-settings';
 
@@ -50,18 +50,22 @@ export function componentStylesheet({ system, component, scheme }: ComponentCssI
 }
 
 class Emission {
+  private readonly formula: ReturnType<typeof boxFormulas>;
+
   constructor(
     private readonly context: CssContext,
     private readonly published: Published,
     private readonly scheme: SelectorScheme,
-  ) {}
+  ) {
+    this.formula = boxFormulas(scheme, context.component, context.names);
+  }
 
   /** One block per rule and part, with the rule's own condition. */
   liveBlocks(): StyleBlock[] {
     const { component, names } = this.context;
     return component.rules.flatMap(rule => {
       if (component.space.allowedIn(rule.region) === NOWHERE) return [];
-      const formula = boxesFormula(this.scheme, component, [{ must: rule.region, may: rule.region }], names);
+      const formula = this.formula([{ must: rule.region, may: rule.region }]);
       return [...this.declarationsByPart(rule)].map(([part, own]) => ({
         key: `${rule.id}/${part}`,
         selector: this.scheme.select(component, [part], formula, names),
@@ -87,7 +91,7 @@ class Emission {
       }));
     });
     const blocks = planBlocks(component, stated).map(({ where, free, ...block }) => {
-      const formula = boxesFormula(this.scheme, component, space.cover(where, free), names);
+      const formula = this.formula(space.cover(where, free));
       return { ...block, formula, condition: compound(formula) };
     });
     return mergeBlocks(blocks).map(({ rules, groups, declarations: own }) => ({

@@ -223,23 +223,30 @@ function excludes(formula: Formula, test: Formula): boolean {
   return attribute !== undefined && attribute === other && formula.selector !== test.selector;
 }
 
-/** The formula for a union of boxes. */
-export function boxesFormula(
+/** Makes formulas for unions of boxes; a test that is asked for again is made once. */
+export function boxFormulas(
   scheme: SelectorScheme,
   component: Component,
-  boxes: readonly WantedBox[],
   names: ComponentNames,
-): Formula {
+): (boxes: readonly WantedBox[]) => Formula {
   const { axes, full } = component.space;
-  return any(
-    ...boxes.map(({ must, may }) =>
-      all(
-        ...axes.map((axis, index) =>
-          may[index] === full[index]
-            ? TRUE
-            : scheme.axis(axis, { must: must[index]!, may: may[index]! }, component, names),
+  const made = axes.map(() => new Map<string, Formula>());
+  const axisFormula = (axis: Axis, index: number, must: number, may: number): Formula => {
+    const key = `${must} ${may}`;
+    const known = made[index]!.get(key);
+    if (known) return known;
+    const formula = scheme.axis(axis, { must, may }, component, names);
+    made[index]!.set(key, formula);
+    return formula;
+  };
+  return boxes =>
+    any(
+      ...boxes.map(({ must, may }) =>
+        all(
+          ...axes.map((axis, index) =>
+            may[index] === full[index] ? TRUE : axisFormula(axis, index, must[index]!, may[index]!),
+          ),
         ),
       ),
-    ),
-  );
+    );
 }

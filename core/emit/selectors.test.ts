@@ -9,7 +9,7 @@ import { randomComponent } from '../test/random-component';
 import { compound, not, all, any, atom, selectorList, TRUE, FALSE, type Formula } from './formula';
 import { readableCover } from '../space/readable-cover';
 import { namesOf, type Names } from './names';
-import { boxesFormula, HELD, SHIPPED } from './selector-scheme';
+import { boxFormulas, HELD, SHIPPED } from './selector-scheme';
 
 /** Whether a formula holds, given which of its atoms do. */
 function holds(formula: Formula, test: (selector: string) => boolean): boolean {
@@ -62,12 +62,11 @@ describe('selectors stand for regions', () => {
         const formulas = component.rules.map(rule => {
           const { space } = component;
           const boxes = readableCover(space.extents, space.reachedFrom(rule.region));
-          return boxesFormula(
+          return boxFormulas(
             SHIPPED,
             component,
-            boxes.map(box => ({ must: box, may: box })),
             namesIn(document).component('specimen'),
-          );
+          )(boxes.map(box => ({ must: box, may: box })));
         });
         inAll(document, (raw, index) => {
           const matches = holds(formulas[index]!, selector =>
@@ -86,12 +85,11 @@ describe('selectors stand for regions', () => {
         const component = compileComponent(document);
         if (component.problems.length > 0) return;
         const formulas = component.rules.map(rule =>
-          boxesFormula(
+          boxFormulas(
             HELD,
             component,
-            [{ must: rule.region, may: rule.region }],
             namesIn(document).component('specimen'),
-          ),
+          )([{ must: rule.region, may: rule.region }]),
         );
         inAll(document, (raw, index) => {
           const settled = settledPlain(document, raw)!;

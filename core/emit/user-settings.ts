@@ -2,7 +2,7 @@ import type { Component } from '../components/component';
 import type { Box } from '../space/box';
 import type { ComponentNames } from './names';
 import { pressArea } from './press-area';
-import { boxesFormula, type SelectorScheme } from './selector-scheme';
+import { boxFormulas, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock } from './stylesheet';
 
 type Declarations = readonly (readonly [string, string])[];
@@ -52,6 +52,7 @@ function forcedColors(component: Component, names: ComponentNames, scheme: Selec
   const { space, anatomy } = component;
   const framed = pressArea(component) ?? anatomy.bearer ?? anatomy.root;
   const texts = anatomy.parts.filter(part => !part.kind.box).map(part => part.name);
+  const formulaOf = boxFormulas(scheme, component, names);
   return FORCED.flatMap(({ axis, value, frame, text }) => {
     const index = space.axisIndex(axis);
     const place = space.axes[index]?.indexOf.get(value);
@@ -61,7 +62,7 @@ function forcedColors(component: Component, names: ComponentNames, scheme: Selec
       each !== index ? mask : ladder ? (mask >> place) << place : 1 << place,
     );
     const where = space.reachedFrom(region);
-    const formula = boxesFormula(scheme, component, space.cover(where, 0), names);
+    const formula = formulaOf(space.cover(where, 0));
     const block = (parts: readonly string[], declarations: Declarations): StyleBlock => ({
       key: `forced ${axis}=${value}/${parts.join('+')}`,
       within: '@media (forced-colors: active)',

@@ -198,3 +198,13 @@ const resolver = object(
 const tokens = { type: 'object' };
 
 export const SCHEMAS: Partial<Record<DocumentKind, Schema>> = { system, component, resolver, tokens };
+
+/** How validators are made of them; every error knows the schema and the data it is about. */
+export const VALIDATION = {
+  allErrors: true,
+  strict: true,
+  allowUnionTypes: true,
+  strictRequired: false,
+  strictTypes: false,
+  verbose: true,
+} as const;

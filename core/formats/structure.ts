@@ -1,26 +1,10 @@
-import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
+import type { ErrorObject } from 'ajv';
 import { documentKind, type DocumentKind } from './document-kinds';
 import { pointer } from './json';
 import { ObjectMemo } from './object-memo';
 import { brief, oneOf, type LocalProblem } from './problem';
-import { SCHEMAS } from './schemas';
 import { nearest } from './suggest';
-
-const ajv = new Ajv({
-  allErrors: true,
-  strict: true,
-  allowUnionTypes: true,
-  strictRequired: false,
-  strictTypes: false,
-  verbose: true,
-});
-const validators = new Map<DocumentKind, ValidateFunction>();
-
-function validatorFor(kind: DocumentKind): ValidateFunction | undefined {
-  const schema = SCHEMAS[kind];
-  if (schema && !validators.has(kind)) validators.set(kind, ajv.compile(schema));
-  return validators.get(kind);
-}
+import { validatorFor } from './validators';
 
 /**
  * Compares a document's shape with the schema of its kind. A document that passes can be read by the rest of the core
