@@ -14,6 +14,7 @@ export class TokenModel {
   private readonly sets = new Map<string, TokenSet>();
   private faults: readonly Problem[] | null = null;
   private all: readonly TokenSet[] | null = null;
+  private usualSet: TokenSet | null = null;
   private declarations: Declarations | null = null;
   private readonly setsBefore: ReadonlyMap<string, TokenSet>;
 
@@ -45,7 +46,7 @@ export class TokenModel {
 
   /** The default context; a modifier without a default takes its first context here. */
   usual(): TokenSet {
-    return this.in(this.usualInput());
+    return (this.usualSet ??= this.in(this.usualInput()));
   }
 
   usualInput(): ContextInput {
