@@ -8,11 +8,12 @@ import { coveringSet } from '@periwinkle/core/covering/covering-set';
 import { outputFiles } from '@periwinkle/core/emit/outputs';
 import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
 import { resolve } from '@periwinkle/core/resolution/resolve';
+import type { Component } from '@periwinkle/core/components/component';
+import { axisNamed } from '@periwinkle/core/nesting/addresses';
 import type { System } from '@periwinkle/core/components/system';
 import { ContextError, type ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { conditionWords, writeExact } from '@periwinkle/core/space/condition';
-import type { Axis } from '@periwinkle/core/space/axis';
 import type { Combination, Space } from '@periwinkle/core/space/space';
 import { readContext, readWhen } from './arguments';
 import { chosenComponent, load, UsageError, type PlacedProblem } from './load';
@@ -115,13 +116,13 @@ export function resolveCells(
   const { system, problems } = load(folder);
   const component = chosenComponent(system, options.component);
   const tokens = tokensIn(system, readContext(options.context));
-  const cells = readCells(options.cells, component.space.axes);
+  const cells = readCells(options.cells, component);
   const around = { tokens, rootFontSize: system.rootFontSize };
   output.out(json(cells.map(cell => resolve(component, cell, around))));
   return report(problems, folder, output);
 }
 
-function readCells(file: string, axes: readonly Axis[]): Combination[] {
+function readCells(file: string, component: Component): Combination[] {
   if (!existsSync(file)) throw new UsageError(`--cells: “${file}” does not exist.`);
   if (!statSync(file).isFile()) throw new UsageError(`--cells: “${file}” is a folder; name a JSON file.`);
   const read = readJson(readFileSync(file, 'utf8'));
@@ -133,8 +134,8 @@ function readCells(file: string, axes: readonly Axis[]): Combination[] {
       throw new UsageError(`--cells: entry ${index} must map axes to values.`);
     }
     for (const [id, value] of Object.entries(cell as Combination)) {
-      const axis = axes.find(each => each.id === id);
-      const names = axis ? [...axis.indexOf.keys()] : axes.map(each => each.id);
+      const axis = axisNamed(component, id);
+      const names = axis ? [...axis.indexOf.keys()] : component.space.everyAxis.map(each => each.id);
       if (axis?.indexOf.has(value)) continue;
       const what = axis ? `“${value}”, which is no value of ${id}` : `the unknown axis “${id}”`;
       const near = nearest(axis ? value : id, names);

@@ -16,28 +16,74 @@ export interface Part {
   /** `type` of an input. */
   readonly type: string | null;
   readonly children: readonly Part[];
-  /** JSON Pointer of the part in the document. */
+  /** JSON Pointer of the part in the document; of one in a nested component, that of the part that uses it. */
   readonly pointer: string;
+  /** Name of the part whose nested component it belongs to; `null` for own parts. */
+  readonly nested: string | null;
 }
 
 /** The anatomy read: the tree and the same parts in document order. */
 export interface Anatomy {
   readonly root: Part;
   readonly parts: readonly Part[];
+  /** The root of a nested component also under the name of the part that uses it. */
   readonly byName: ReadonlyMap<string, Part>;
+  /** Parts that use components which are not there. */
+  readonly lost: ReadonlySet<string>;
   /** The part around a part; `undefined` for the root. */
   readonly outer: (part: Part) => Part | undefined;
-  /** The first control, which labels refer to. */
+  /** The first control, else the first of a nested component: labels refer to it. */
   readonly control: Part | null;
   /** What bears the states that a browser tells: the control, else the first action. */
   readonly bearer: Part | null;
 }
 
-/** Reads the tree of parts; what cannot be read is reported, and stands as a row so that its children still show. */
-export function readAnatomy(document: PartDocument, problems: ProblemList): Anatomy {
+/**
+ * Reads the tree of parts; what cannot be read is reported, and stands as a row so that its children still show. `nested` gives
+ * the tree that stands for a part that uses another component; `null` where that component is not there, which is told elsewhere.
+ */
+export function readAnatomy(
+  document: PartDocument,
+  problems: ProblemList,
+  nested: (part: string) => Part | null = () => null,
+): Anatomy {
   const parts: Part[] = [];
   const byName = new Map<string, Part>();
+  const lost = new Set<string>();
+  const take = (part: Part, around: string | null): void => {
+    parts.push(part);
+    byName.set(part.name, part);
+    if (part.nested !== null && part.nested !== around) byName.set(part.nested, part);
+    part.children.forEach(child => take(child, part.nested));
+  };
+  const embed = (node: PartDocument, pointer: string): Part | null => {
+    if (node.component === undefined)
+      problems.error(
+        pointer,
+        'missing-key',
+        `“${node.part}” uses a component; “component” says which.`,
+        undefined,
+        'component',
+      );
+    if ((node.children ?? []).length > 0)
+      problems.error(
+        `${pointer}/children`,
+        'leaf-with-children',
+        'What a component holds is its own; put parts beside it.',
+      );
+    const root = nested(node.part);
+    if (!root) {
+      lost.add(node.part);
+      return null;
+    }
+    if (byName.has(node.part))
+      problems.error(`${pointer}/part`, 'duplicate-id', `There is a part “${node.part}” already.`);
+    take(root, null);
+    return root;
+  };
   const read = (node: PartDocument, pointer: string): Part => {
+    const embedded = node.kind === 'use' ? embed(node, pointer) : null;
+    if (embedded) return embedded;
     const kind = readKind(node, pointer, problems);
     const place = parts.length;
     parts.push(undefined as unknown as Part);
@@ -54,11 +100,12 @@ export function readAnatomy(document: PartDocument, problems: ProblemList): Anat
       title: node.title ?? capital(node.part),
       description: node.description ?? '',
       kind,
-      content: node.content ?? null,
+      content: typeof node.content === 'string' ? node.content : null,
       element: readElement(node, kind, pointer, problems),
       type: node.type ?? null,
       children: kind.box ? children : [],
       pointer,
+      nested: null,
     };
     parts[place] = part;
     if (byName.has(node.part)) {
@@ -69,10 +116,13 @@ export function readAnatomy(document: PartDocument, problems: ProblemList): Anat
     return part;
   };
   const root = read(document, '/anatomy');
-  const control = parts.find(part => part.kind.kind === 'control') ?? null;
-  const bearer = control ?? parts.find(part => part.kind.kind === 'action') ?? null;
+  const first = (kind: string): Part | undefined =>
+    parts.find(part => part.kind.kind === kind && part.nested === null) ??
+    parts.find(part => part.kind.kind === kind);
+  const control = first('control') ?? null;
+  const bearer = control ?? first('action') ?? null;
   const outer = new Map(parts.flatMap(part => part.children.map(child => [child, part] as const)));
-  return { root, parts, byName, outer: part => outer.get(part), control, bearer };
+  return { root, parts, byName, lost, outer: part => outer.get(part), control, bearer };
 }
 
 const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1).replace(/[-_]/g, ' ');
@@ -80,10 +130,8 @@ const capital = (name: string): string => name.charAt(0).toUpperCase() + name.sl
 function readKind(node: PartDocument, pointer: string, problems: ProblemList): PartKind {
   const kind = partKind(node.kind);
   if (kind) return kind;
-  const names = PART_KINDS.map(row => row.kind);
-  if (node.kind === 'use') {
-    problems.error(`${pointer}/kind`, 'not-yet', 'Nested components cannot be read yet.');
-  } else {
+  if (node.kind !== 'use') {
+    const names = [...PART_KINDS.map(row => row.kind), 'use'];
     problems.error(
       `${pointer}/kind`,
       'unknown-kind',

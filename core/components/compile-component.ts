@@ -3,6 +3,11 @@ import type { AxisDocument, ComponentDocument, LimitDocument } from '../formats/
 import type { Derivation } from '../expansion/derived-documents';
 import { ObjectMemo } from '../formats/object-memo';
 import { ProblemList, type LocalProblem } from '../formats/problem';
+import { innerAxes, readNested, type FoundUse, type Nested } from '../nesting/nested';
+import { nestedRoot } from '../nesting/nested-parts';
+import { withNestedRules } from '../nesting/nested-rules';
+import { usesIn } from '../nesting/uses';
+import type { Axis } from '../space/axis';
 import { Space } from '../space/space';
 import type { Component } from './component';
 import { readDecisions } from './read-decisions';
@@ -16,17 +21,36 @@ const compiled = new ObjectMemo<Component>();
  * Compiles a document that has the right structure (see `formats/structure`). The same document object gives the same
  * component, so asking again costs nothing. A document that shares its axes and limits with one compiled before shares its
  * space, one that shares its rules too shares those, and with them all that has been found out about either. `derivation` says how
- * the document came about, where it was not written as it is.
+ * the document came about, where it was not written as it is; `others` gives the components that it uses, as far as they are there.
  */
-export const compileComponent = (
+export function compileComponent(
   document: ComponentDocument,
   derivation: Derivation | null = null,
-): Component => compiled.of([document, derivation ?? document], () => compile(document, derivation));
+  others: ReadonlyMap<string, Component> = NO_OTHERS,
+): Component {
+  const uses = usesIn(document.anatomy).flatMap((use): FoundUse[] => {
+    const component = others.get(use.component);
+    return component ? [{ use, component }] : [];
+  });
+  const inputs = uses.map(({ component }) => component);
+  return compiled.of([document, derivation ?? document, ...inputs], () =>
+    compile(document, derivation, uses),
+  );
+}
 
-function compile(document: ComponentDocument, derivation: Derivation | null): Component {
+const NO_OTHERS: ReadonlyMap<string, Component> = new Map();
+
+function compile(
+  document: ComponentDocument,
+  derivation: Derivation | null,
+  uses: readonly FoundUse[],
+): Component {
   const problems = new ProblemList();
-  const anatomy = anatomyOf(document, problems);
-  const space = spaceOf(document, problems);
+  const space = spaceOf(document, uses, problems);
+  const nested = uses.map(use => readNested(use, space, problems));
+  const anatomy = anatomyOf(document, nested, problems);
+  const own = readRules(document.rules, anatomy, space, problems);
+  const rules = withNestedRules(own, document.rules ?? NONE, nested, space, problems);
   return {
     id: document.id,
     title: document.title ?? document.id,
@@ -36,11 +60,12 @@ function compile(document: ComponentDocument, derivation: Derivation | null): Co
     derivation,
     space,
     anatomy,
-    rules: readRules(document.rules, anatomy, space, problems),
+    rules,
+    nested,
     situations: readSituations(document.situations ?? [], space, problems),
     samples: document.samples ?? [],
     plates: readPlates(document, space, problems),
-    decisions: readDecisions(document, problems),
+    decisions: readDecisions(document, rules, problems),
     problems: problems.problems,
   };
 }
@@ -53,10 +78,16 @@ interface Read<Result> {
 
 const anatomies = new ObjectMemo<Read<Anatomy>>();
 
-function anatomyOf({ anatomy }: ComponentDocument, problems: ProblemList): Anatomy {
-  const read = anatomies.of([anatomy], () => {
+function anatomyOf(
+  { anatomy }: ComponentDocument,
+  nested: readonly Nested[],
+  problems: ProblemList,
+): Anatomy {
+  const trees = nested.map(({ component }) => component.anatomy);
+  const read = anatomies.of([anatomy, ...trees], () => {
     const own = new ProblemList();
-    return { result: readAnatomy(anatomy, own), problems: own.problems };
+    const roots = new Map(nested.map(each => [each.name, nestedRoot(each)]));
+    return { result: readAnatomy(anatomy, own, part => roots.get(part) ?? null), problems: own.problems };
   });
   problems.take(read.problems);
   return read.result;
@@ -71,24 +102,32 @@ const NONE: readonly never[] = [];
 /** Extents of a space are never forgotten singly; when there are too many, all are, with the space. */
 const MAX_EXTENTS = 400_000;
 
-function spaceOf(document: ComponentDocument, problems: ProblemList): Space {
-  const { axes = NONE, limits = NONE } = document;
-  let read = spaces.of([axes, limits], () => equalSpace(axes, limits));
-  if (read.result.extents.size >= MAX_EXTENTS) {
-    spaces.forget([axes, limits]);
+function spaceOf(document: ComponentDocument, uses: readonly FoundUse[], problems: ProblemList): Space {
+  const { axes = NONE, limits = NONE, anatomy } = document;
+  // What is bound stands in the anatomy, what is free follows from the spaces.
+  const others = uses.length === 0 ? [] : [anatomy, ...uses.map(({ component }) => component.space)];
+  const keys = [axes, limits, ...others] as const;
+  const read = (): Read<Space> => spaces.of(keys, () => equalSpace(axes, limits, innerAxes(uses)));
+  let found = read();
+  if (found.result.extents.size >= MAX_EXTENTS) {
+    spaces.forget(keys);
     equalSpaces.clear();
-    read = spaces.of([axes, limits], () => equalSpace(axes, limits));
+    found = read();
   }
-  problems.take(read.problems);
-  return read.result;
+  problems.take(found.problems);
+  return found.result;
 }
 
-function equalSpace(axes: readonly AxisDocument[], limits: readonly LimitDocument[]): Read<Space> {
-  const key = JSON.stringify([axes, limits]);
+function equalSpace(
+  axes: readonly AxisDocument[],
+  limits: readonly LimitDocument[],
+  inner: readonly Axis[],
+): Read<Space> {
+  const key = JSON.stringify([axes, limits, inner]);
   let read = equalSpaces.get(key);
   if (!read) {
     const own = new ProblemList();
-    read = { result: Space.read({ axes, limits }, own), problems: own.problems };
+    read = { result: Space.read({ axes, limits }, own, inner), problems: own.problems };
     if (equalSpaces.size >= MAX_SPACES) equalSpaces.clear();
     equalSpaces.set(key, read);
   }

@@ -2,6 +2,8 @@ import type { Anatomy } from '../anatomy/anatomy';
 import type { ComponentDocument, PlateDocument, SampleDocument } from '../formats/component-document';
 import type { Derivation } from '../expansion/derived-documents';
 import type { LocalProblem } from '../formats/problem';
+import type { Nested } from '../nesting/nested';
+import type { Extent } from '../space/extent';
 import type { Box } from '../space/box';
 import type { Space } from '../space/space';
 import type { Property } from '../values/property';
@@ -21,9 +23,14 @@ export interface Setting {
 /** A rule compiled: the region it speaks in and what it says there. */
 export interface Rule {
   readonly id: string;
-  /** Place in the document, which is the order of precedence. */
+  /** Place in its document. Precedence is by place among all rules of the component. */
   readonly index: number;
+  /** Where it speaks; for a nested rule a box around that, over the parent's axes. */
   readonly region: Box;
+  /** Where a nested rule speaks. */
+  readonly extent?: Extent;
+  /** Of a nested rule: name of the part that uses its component. */
+  readonly nested?: string;
   /** Composites taken apart into their members. */
   readonly settings: readonly Setting[];
   /** As the document has them, composites whole. */
@@ -53,7 +60,9 @@ export interface Component {
   readonly derivation: Derivation | null;
   readonly space: Space;
   readonly anatomy: Anatomy;
+  /** In order of precedence, those of nested components included. */
   readonly rules: readonly Rule[];
+  readonly nested: readonly Nested[];
   readonly situations: readonly Situation[];
   readonly samples: readonly SampleDocument[];
   readonly plates: readonly PlateDocument[];

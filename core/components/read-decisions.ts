@@ -2,11 +2,17 @@ import type { ComponentDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import type { ProblemList } from '../formats/problem';
 import { nearest } from '../formats/suggest';
-import type { Decision } from './component';
+import type { Decision, Rule } from './component';
 
 /** Reads decisions; one about rules that are not there, or that have changed places since, no longer counts. */
-export function readDecisions(document: ComponentDocument, problems: ProblemList): Decision[] {
-  const ids = (document.rules ?? []).map(rule => rule.id);
+export function readDecisions(
+  document: ComponentDocument,
+  rules: readonly Rule[],
+  problems: ProblemList,
+): Decision[] {
+  // A rule that cannot be read is there all the same.
+  const written = (document.rules ?? []).map(rule => rule.id);
+  const ids = rules.some(rule => rule.nested !== undefined) ? rules.map(rule => rule.id) : written;
   return (document.decisions ?? []).flatMap((decision, index) => {
     const [earlier, later] = decision.rules as [string, string];
     const at = pointer('decisions', index, 'rules');

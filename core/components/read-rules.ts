@@ -89,34 +89,39 @@ function readSettings(
   anatomy: Anatomy,
   problems: ProblemList,
 ): Setting[] {
-  return Object.entries(document.set).flatMap(([part, properties]) => {
-    const here = `${at}/set${pointer(part)}`;
-    if (!anatomy.byName.has(part)) {
+  return Object.entries(document.set).flatMap(([name, properties]) => {
+    const here = `${at}/set${pointer(name)}`;
+    const found = anatomy.byName.get(name);
+    if (!found) {
+      if (isLost(name, anatomy)) return [];
       const names = [...anatomy.byName.keys()];
       problems.error(
         here,
         'unknown-part',
-        `There is no part “${part}” here; there is ${oneOf(names, 12)}.`,
-        nearest(part, names),
-        part,
+        `There is no part “${name}” here; there is ${oneOf(names, 12)}.`,
+        nearest(name, names),
+        name,
       );
       return [];
     }
-    return Object.entries(properties).flatMap(([name, text]) => {
-      const property = readProperty(name);
+    return Object.entries(properties).flatMap(([written, text]) => {
+      const property = readProperty(written);
       if (!property.ok) {
-        problems.error(here + pointer(name), 'unknown-property', property.message, property.suggestion);
+        problems.error(here + pointer(written), 'unknown-property', property.message, property.suggestion);
         return [];
       }
       const value = readValue(property.property, text);
       if (!value.ok) {
-        problems.error(here + pointer(name), value.code, value.message, value.suggestion);
+        problems.error(here + pointer(written), value.code, value.message, value.suggestion);
         return [];
       }
-      return [{ part, property: property.property, text, value: value.value, written: name }];
+      return [{ part: found.name, property: property.property, text, value: value.value, written }];
     });
   });
 }
+
+/** Whether a part would be in a nested component that is not there, which has been told. */
+const isLost = (name: string, { lost }: Anatomy): boolean => lost.has(name.split('/')[0]!);
 
 /** Of what a rule says twice of one property, by name and in a composite or shorthand, the later counts. */
 function withoutOverwritten(settings: readonly Setting[], at: string, problems: ProblemList): Setting[] {

@@ -1,11 +1,11 @@
-import type { ComponentDocument, SystemDocument } from '../formats/component-document';
+import type { SystemDocument } from '../formats/component-document';
 import { documentsOf, type Documents } from '../formats/document-kinds';
 import { isObject } from '../formats/json';
 import type { Problem } from '../formats/problem';
 import { readReference } from '../tokens/references';
 import { TokenModel } from '../tokens/token-model';
 import type { Component } from './component';
-import { compileComponent } from './compile-component';
+import { Nesting } from './nesting';
 import { derivedDocuments } from '../expansion/derived-documents';
 import { asWritten, type Expansion, type Place } from '../expansion/expansion';
 
@@ -78,10 +78,10 @@ export function compileSystem(from: Documents | Expansion): System {
     ...DEFAULTS,
     ...(isObject(manifest) ? (manifest as unknown as SystemDocument) : {}),
   } as SystemDocument & typeof DEFAULTS;
-  const components = documentsOf(derived.documents, 'component').map(([file, document]) => {
-    const derivation = derived.derivations.get(file) ?? null;
-    return [file, compileComponent(document as ComponentDocument, derivation)] as const;
-  });
+  const nesting = new Nesting(derived);
+  const components = documentsOf(derived.documents, 'component').map(
+    ([file]) => [file, nesting.component(file)] as const,
+  );
   const order = system.order ?? [];
   const rank = (id: string): number => (order.includes(id) ? order.indexOf(id) : order.length);
   return {
@@ -97,7 +97,10 @@ export function compileSystem(from: Documents | Expansion): System {
     icons: new Map(documentsOf(documents, 'icon').map(([path, svg]) => [iconName(path), String(svg)])),
     documents,
     origin: place => read.origin(derived.origin(place)),
-    expansionProblems: derived.problems.map(problem => ({ ...problem, ...read.origin(problem) })),
+    expansionProblems: [
+      ...derived.problems,
+      ...nesting.problems.map(problem => ({ ...problem, ...derived.origin(problem) })),
+    ].map(problem => ({ ...problem, ...read.origin(problem) })),
   };
 }
 

@@ -18,7 +18,7 @@ export class RowMaker {
   best(): number[] {
     const { open } = this.tuples;
     const starts = Array.from({ length: CANDIDATES }, () => this.tuples.tuple(open[this.pick(open.length)]!));
-    return this.bestOf(starts.map(start => this.row(boxOf(this.extents.full, start), start)));
+    return this.bestOf(starts.map(start => this.row(boxOf(this.extents.own, start), start)));
   }
 
   /** The best of some rows in a region. */

@@ -31,7 +31,7 @@ export class Tuples {
   private readonly place: Int32Array;
 
   constructor(extents: Extents, allowed: Extent, strength: number) {
-    const { full } = extents;
+    const { own: full } = extents;
     const sizes = full.map(bitCount);
     let total = 0;
     this.sets = axisSets(full.length, Math.min(strength, full.length)).map(axes => {

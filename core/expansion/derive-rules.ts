@@ -123,18 +123,18 @@ function narrowRule(rule: RuleDocument, { narrowing, parts }: Taken): RuleDocume
   return when === rule.when && set === rule.set ? rule : { ...rule, when, set };
 }
 
-const REFERENCE = /@([A-Za-z][\w-]*)\.([A-Za-z][A-Za-z-]*)/g;
+const REFERENCE = /@([A-Za-z][\w-]*)((?:\/[A-Za-z][\w-]*)*)\.([A-Za-z][A-Za-z-]*)/g;
 
 /** Settings without those of parts that are gone; what refers to such a part finds nothing of it. */
 function withoutParts(set: RuleDocument['set'], gone: ReadonlySet<string>): RuleDocument['set'] {
   let same = true;
   const reduced = Object.entries(set).flatMap(([part, properties]) => {
-    if (gone.has(part)) {
+    if (gone.has(part.split('/')[0]!)) {
       same = false;
       return [];
     }
     const texts = Object.entries(properties).map(([property, text]) => {
-      const left = text.replace(REFERENCE, (whole, name: string, of: string) =>
+      const left = text.replace(REFERENCE, (whole, name: string, _inner: string, of: string) =>
         gone.has(name) ? nothing(of) : whole,
       );
       if (left !== text) same = false;
@@ -203,7 +203,8 @@ function inOrder(
   const last: Traced<RuleDocument>[] = [];
   for (const rule of others) {
     const { after } = rule.value;
-    if (after === undefined) last.push(rule);
+    // What a nested component says is not known here; the rule is put behind it when that is.
+    if (after === undefined || after.includes('/')) last.push(rule);
     else followers.set(after, [...(followers.get(after) ?? []), rule]);
   }
   const placed: Traced<RuleDocument>[] = [];

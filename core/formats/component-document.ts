@@ -64,10 +64,16 @@ export interface PartDocument {
   readonly kind: string;
   readonly title?: string;
   readonly description?: string;
-  /** Key of the sample's content that the part shows. */
-  readonly content?: string;
+  /** Key of the sample's content that the part shows; of a nested component, by its keys those of the parent. */
+  readonly content?: string | { readonly [key: string]: string };
   readonly element?: string;
   readonly type?: string;
+  /** Id of the component that a part of the kind `use` embeds. */
+  readonly component?: string;
+  /** Axes of that component and what each follows, in one of several forms. */
+  readonly with?: { readonly [axis: string]: unknown };
+  /** Key of a list, or `value`: one for each of its entries. */
+  readonly repeat?: string;
   readonly children?: readonly PartDocument[];
 }
 

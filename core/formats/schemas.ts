@@ -14,6 +14,11 @@ const id = {
   pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}$',
   description: 'letters, digits, - and _',
 };
+const path = {
+  type: 'string',
+  pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}(/[A-Za-z][A-Za-z0-9_-]{0,63}){0,8}$',
+  description: 'names joined by /',
+};
 const line = { type: 'string' };
 const object = (properties: Schema, required: readonly string[] = [], more: Schema = {}): Schema => ({
   type: 'object',
@@ -23,7 +28,11 @@ const object = (properties: Schema, required: readonly string[] = [], more: Sche
   ...more,
 });
 const list = (items: Schema, more: Schema = {}): Schema => ({ type: 'array', items, ...more });
-const mapOf = (value: Schema): Schema => ({ type: 'object', propertyNames: id, additionalProperties: value });
+const mapOf = (value: Schema, keys: Schema = id): Schema => ({
+  type: 'object',
+  propertyNames: keys,
+  additionalProperties: value,
+});
 
 const condition = mapOf({ type: ['string', 'array'], items: { type: 'string' } });
 
@@ -33,7 +42,7 @@ const part = object(
     kind: id,
     title: line,
     description: line,
-    content: id,
+    content: { ...id, type: ['string', 'object'], additionalProperties: line },
     element: line,
     type: line,
     component: id,
@@ -63,8 +72,8 @@ const anatomyEdit = object({
         ),
       ),
       component: id,
-      with: { type: 'object' },
-      repeat: line,
+      with: { type: ['object', 'null'] },
+      repeat: { type: ['string', 'null'] },
       // Whoever tries to change these is told so at more length.
       part: {},
       children: {},
@@ -105,7 +114,13 @@ const component = {
       limits: list(object({ id, while: condition, holds: condition, because: line }, ['while', 'holds'])),
       rules: list(
         object(
-          { id, when: condition, after: line, set: mapOf(mapOf({ type: ['string', 'null'] })), note: line },
+          {
+            id,
+            when: condition,
+            after: line,
+            set: mapOf(mapOf({ type: ['string', 'null'] }), path),
+            note: line,
+          },
           ['id'],
         ),
       ),

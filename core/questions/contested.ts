@@ -2,7 +2,7 @@ import type { Component, Rule } from '../components/component';
 import type { Decision } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
 import { slotsOf, type Slot, type Speaker } from '../resolution/slots';
-import { contains, disjoint, type Box } from '../space/box';
+import { contains, disjoint } from '../space/box';
 import { NOWHERE, type Extent } from '../space/extent';
 import type { Space } from '../space/space';
 import { remembered } from '../resolution/answer-memory';
@@ -37,7 +37,7 @@ const ofSlots = new ObjectMemo<readonly Contest[]>();
 function contestsOf(component: Component, slot: Slot): Contest[] {
   const inputs = slot.speakers.flatMap(({ rule, setting, direct }) => [
     rule.id,
-    rule.region,
+    rule.extent ?? rule.region,
     setting.text,
     direct,
   ]);
@@ -65,8 +65,8 @@ function slotContests(component: Component, slot: Slot): FoundContest[] {
     return slot.speakers.slice(0, j).flatMap((earlier, i) => {
       // What a rule says again, of a side after the shorthand, it says of that side only once.
       if (slot.speakers[i + 1]!.rule === earlier.rule || !mayContest(earlier, later)) return [];
-      const combinations = space.extents.countIn(heard[j]!, earlier.rule.region);
-      if (combinations === 0n || isNested(space, earlier.rule.region, later.rule.region)) return [];
+      const combinations = overlap(space, heard[j]!, earlier.rule);
+      if (combinations === 0n || isNested(space, earlier.rule, later.rule)) return [];
       return [{ places: [i, j] as const, combinations }];
     });
   });
@@ -79,20 +79,31 @@ function slotContests(component: Component, slot: Slot): FoundContest[] {
 export function contestedWhere(component: Component, { earlier, later, slot }: Contest): Extent {
   const place = slot.speakers.findLastIndex(({ rule }) => rule === later);
   const { extents } = component.space;
-  return extents.and(heardAllowed(component, slot)[place]!, extents.of(earlier.region));
+  return extents.and(heardAllowed(component, slot)[place]!, component.space.spoken(earlier));
 }
 
-/** Two shorthands contest the shorthand, not each of its sides again. */
+/**
+ * Two shorthands contest the shorthand, not each of its sides again. What two rules of a nested component contest is told there:
+ * in its parent they are never more at odds than by themselves.
+ */
 const mayContest = (a: Speaker, b: Speaker): boolean =>
-  (a.direct || b.direct) && a.setting.text !== b.setting.text && !disjoint(a.rule.region, b.rule.region);
+  (a.direct || b.direct) &&
+  a.setting.text !== b.setting.text &&
+  !(a.rule.nested !== undefined && b.rule.nested !== undefined) &&
+  !disjoint(a.rule.region, b.rule.region);
 
-/** Whether the allowed combinations of one region all lie in the other. */
-function isNested(space: Space, a: Box, b: Box): boolean {
-  if (contains(a, b) || contains(b, a)) return true;
+const overlap = ({ extents }: Space, heard: Extent, { region, extent }: Rule): bigint =>
+  extent === undefined ? extents.countIn(heard, region) : extents.count(extents.and(heard, extent));
+
+/** Whether the allowed combinations of one rule's region all lie in the other's. */
+function isNested(space: Space, a: Rule, b: Rule): boolean {
   const { extents } = space;
+  if (a.extent === undefined && b.extent === undefined)
+    if (contains(a.region, b.region) || contains(b.region, a.region)) return true;
+  const [one, other] = [space.spoken(a), space.spoken(b)];
   return (
-    extents.minus(space.allowedIn(a), extents.of(b)) === NOWHERE ||
-    extents.minus(space.allowedIn(b), extents.of(a)) === NOWHERE
+    extents.minus(extents.and(one, space.allowed), other) === NOWHERE ||
+    extents.minus(extents.and(other, space.allowed), one) === NOWHERE
   );
 }
 

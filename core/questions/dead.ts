@@ -17,10 +17,14 @@ export interface Dead {
   readonly limits: readonly Limit[];
 }
 
-/** Rules that never matter, and single properties of other rules that never do, in the order of the rules. */
+/**
+ * Own rules that never matter, and single properties of other rules that never do, in the order of the rules. Of a nested
+ * component, what this one has no use for is no fault.
+ */
 export function deadRules(component: Component): Dead[] {
   const entries = slotEntries(component);
   return component.rules.flatMap((rule): Dead[] => {
+    if (rule.nested !== undefined) return [];
     const none = { rule, by: [], limits: [] };
     if (rule.settings.length === 0) return [{ ...none, property: null, because: 'silent' }];
     if (component.space.allowedIn(rule.region) === NOWHERE) {

@@ -15,7 +15,7 @@ const MAX_WORK = 1_000_000;
 const MAX_NODES = 200_000;
 
 /**
- * Counts the different looks of the allowed combinations, all contexts taken together. Axes that no limit and no property
+ * Counts the different looks of the allowed combinations, all contexts taken together, with nested components at rest. Axes that no limit and no property
  * ties together vary by themselves, so their numbers multiply; within a tied group the combinations are parted property by
  * property (partition refinement).
  */
@@ -33,6 +33,7 @@ export function* distinctLooksInSteps(
   const { extents } = space;
   if (space.allowed === NOWHERE) return { number: 0n, exact: true };
   const slots = looksOf(component, system)
+    .map(({ looks }) => ({ looks: looks.map(look => space.atRest(look)).filter(look => look !== NOWHERE) }))
     .filter(({ looks }) => looks.length > 1)
     .map(({ looks }) => ({ looks, axes: new Set(looks.flatMap(look => [...extents.support(look)])) }));
   const ties = [

@@ -10,7 +10,7 @@ export interface SameLooking {
   readonly axis: number;
   /** Indices of the values, ascending. */
   readonly values: readonly [number, number];
-  /** Combinations of the other axes, the axis itself free. */
+  /** Combinations of the other own axes, the axis itself free. */
   readonly where: Extent;
   /** Where both values can be at all. */
   readonly both: Extent;
@@ -54,6 +54,8 @@ export function sameLookingAlong(
         const alike = looks.map(look => extents.and(look[earlier]!, look[later]!));
         where = extents.and(where, extents.union(alike));
       }
+      // Whatever nested components are in by themselves: there must be none in which it differs.
+      where = extents.minus(both, extents.shadow(extents.minus(both, where)));
       const everywhere = where === both;
       if (where === NOWHERE || (asked === 'everywhere' && !everywhere)) continue;
       const pairs = extents.count(where) / BigInt(values.length);

@@ -1,8 +1,9 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component, Rule } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
-import { EVERYWHERE, NOWHERE, type Extent, type Extents } from '../space/extent';
+import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
 import { TangledSets } from '../space/node-store';
+import type { Space } from '../space/space';
 import { propertyNamed } from '../values/property-registry';
 import { remembered } from './answer-memory';
 import { levels, verdict, type Level } from './hearing';
@@ -28,7 +29,7 @@ export function heardRaw(component: Component, slot: Slot): readonly Extent[] {
   const { space } = component;
   return raw.of([slot, space], () =>
     remembered(component, `heard ${slot.name}`, inputsOf(slot), () =>
-      toldOf(slot, () => partedAmong(slot.speakers, space.extents, ({ direct }) => direct)),
+      toldOf(slot, () => partedAmong(slot.speakers, space, ({ direct }) => direct)),
     ),
   );
 }
@@ -58,14 +59,15 @@ function toldOf<Answer>(slot: Slot, compute: () => Answer): Answer {
 /** Gives each place to the last who speaks there, within what some speakers name. */
 function partedAmong(
   speakers: readonly Speaker[],
-  extents: Extents,
+  space: Space,
   names: (speaker: Speaker) => boolean,
 ): Extent[] {
-  const named = extents.union(speakers.filter(names).map(({ rule }) => extents.of(rule.region)));
+  const { extents } = space;
+  const named = extents.union(speakers.filter(names).map(({ rule }) => space.spoken(rule)));
   const parted: Extent[] = [];
   let later: Extent = NOWHERE;
   for (let place = speakers.length - 1; place >= 0; place--) {
-    const region = extents.of(speakers[place]!.rule.region);
+    const region = space.spoken(speakers[place]!.rule);
     parted.unshift(extents.minus(extents.and(named, region), later));
     later = extents.or(later, region);
   }
@@ -73,7 +75,10 @@ function partedAmong(
 }
 
 const inputsOf = (slot: Slot): unknown[] =>
-  slot.speakers.flatMap(({ rule, direct }) => [rule.region, direct]);
+  slot.speakers.flatMap(({ rule, direct }) => [spokenAs(rule), direct]);
+
+/** By what it is known that a rule still speaks in the same place. */
+const spokenAs = ({ region, extent }: Rule): unknown => extent ?? region;
 
 /** Where a rule is heard on something, as far as the limits allow. */
 export function heardOf(component: Component, rule: Rule): Extent {
@@ -111,7 +116,7 @@ export function sources(component: Component, part: string, property: string): r
   if (chain.length === 0) return [];
   const inputs = chain.flatMap(({ part: own, slot }) => [
     own,
-    ...(slot ? slot.speakers.flatMap(({ rule, setting }) => [rule.region, setting.value]) : []),
+    ...(slot ? slot.speakers.flatMap(({ rule, setting }) => [spokenAs(rule), setting.value]) : []),
   ]);
   const found = remembered(component, `sources ${part} ${property}`, inputs, () =>
     collected(component, chain, property),
@@ -151,7 +156,7 @@ function collected(component: Component, chain: readonly Level[], name: string):
       else if (result === 'here') found.push({ level, place, said: 'reset', where: here });
       else found.push({ level, place: null, said: result, where: here });
     };
-    const heard = slot ? toldOf(slot, () => partedAmong(slot.speakers, extents, () => true)) : [];
+    const heard = slot ? toldOf(slot, () => partedAmong(slot.speakers, component.space, () => true)) : [];
     heard.forEach((where, place) => settle(where, place));
     settle(extents.minus(EVERYWHERE, extents.union(heard)), null);
     open = outside;

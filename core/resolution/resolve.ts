@@ -2,6 +2,7 @@ import type { Component } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
 import type { Combination } from '../space/space';
 import type { ValueContext } from '../values/value-context';
+import { combinationOfCopy, copiesIn, valueWithin, withoutCopies } from '../nesting/addresses';
 import type { Outcome, Outcomes, Resolution } from './outcome';
 import { slotsOf, type Slot, type Speaker } from './slots';
 import { SpeakingRules } from './speaking-rules';
@@ -49,10 +50,46 @@ export class Resolver {
     this.known = this.slots.map(() => new Map());
   }
 
+  /** Free axes of nested components stand in the result where they were given, and copies where something was said of them. */
   resolve(combination: Combination): Resolution {
+    const copies = this.component.nested.length === 0 ? [] : copiesIn(combination);
+    const plain = copies.length === 0 ? combination : combinationOfCopy(combination, '');
+    const settled = this.settled(plain);
+    const resolution = {
+      combination: { ...this.component.space.written(settled), ...this.given(combination) },
+      parts: this.outcomes(settled),
+    };
+    if (copies.length === 0) return resolution;
+    return { ...resolution, parts: { ...resolution.parts, ...this.partsOfCopies(combination, copies) } };
+  }
+
+  private settled(combination: Combination): readonly number[] {
     const { space } = this.component;
-    const settled = space.settled(space.indices(combination)).combination;
-    return { combination: space.written(settled), parts: this.outcomes(settled) };
+    return space.settled(space.indices(combination)).combination;
+  }
+
+  /** What a combination says of nested components, after their limits. */
+  private given(combination: Combination): Combination {
+    const said: Record<string, string> = {};
+    for (const name of Object.keys(combination)) {
+      if (!name.includes('/')) continue;
+      const copy = copiesIn({ [name]: '' }).at(-1) ?? '';
+      const within = this.settled(combinationOfCopy(combination, copy));
+      const value = valueWithin(this.component, within, withoutCopies(name));
+      if (value !== null) said[name] = value;
+    }
+    return said;
+  }
+
+  private partsOfCopies(combination: Combination, copies: readonly string[]): Outcomes {
+    const parts: Record<string, Outcomes[string]> = {};
+    for (const copy of copies) {
+      const all = withoutCopies(`${copy}/`);
+      const outcomes = this.outcomes(this.settled(combinationOfCopy(combination, copy)));
+      for (const [name, own] of Object.entries(outcomes))
+        if (name.startsWith(all)) parts[`${copy}/${name.slice(all.length)}`] = own;
+    }
+    return parts;
   }
 
   /** Outcomes of an allowed combination (value indices). */

@@ -7,7 +7,9 @@ export abstract class ExtentReader {
   protected readonly levelOf: readonly number[];
   protected readonly nodes: NodeStore;
   private readonly counts = new Map<Extent, bigint>();
-  /** Combinations over the axes from each level on. */
+  /** The axes that combinations are counted over; the others lie on lower levels. */
+  readonly own: Box;
+  /** Own combinations over the axes from each level on. */
   private readonly below: readonly bigint[];
   /** By node: the last walk that marked it. */
   private visited = new Int32Array(0);
@@ -17,14 +19,17 @@ export abstract class ExtentReader {
 
   /**
    * `axisAt` names the axis of each level. Sets stay small when axes that depend on one another lie together, and those on
-   * which most sets depend low.
+   * which most sets depend low. Only the first `own` axes count; they have the first levels.
    */
   constructor(
     readonly full: Box,
     protected readonly axisAt: readonly number[] = [...full.keys()],
+    own = full.length,
   ) {
+    this.own = full.slice(0, own);
     const below = [1n];
-    for (const axis of [...axisAt].reverse()) below.unshift(below[0]! * BigInt(bitCount(full[axis]!)));
+    for (const axis of axisAt.slice(0, own).reverse())
+      below.unshift(below[0]! * BigInt(bitCount(full[axis]!)));
     this.below = below;
     this.levelOf = [...full.keys()].map(axis => axisAt.indexOf(axis));
     this.nodes = new NodeStore(full.length);
@@ -40,13 +45,18 @@ export abstract class ExtentReader {
     return this.nodes.size;
   }
 
-  /** Number of combinations. */
+  /** Number of combinations of the own axes that lie in the extent with some combination of the others. */
   count(extent: Extent): bigint {
-    return this.countBelow(extent) * (this.below[0]! / this.below[this.nodes.levels[extent]!]!);
+    return this.countBelow(extent) * (this.below[0]! / this.below[this.ownLevel(extent)]!);
+  }
+
+  /** The level of a node; one for all that are below the own axes. */
+  protected ownLevel(node: Extent): number {
+    return Math.min(this.nodes.levels[node]!, this.own.length);
   }
 
   /**
-   * Number of combinations of a box that lie in the extent, exact as long as the space has at most 2^53 combinations; makes
+   * Number of combinations of a box over the own axes that lie in the extent, exact as long as the space has at most 2^53 combinations; makes
    * no new nodes. One walk through what of the diagram lies in the box.
    */
   share(extent: Extent, box: Box): number {
@@ -55,7 +65,8 @@ export abstract class ExtentReader {
     const visit = this.newVisit();
     if (this.sums.length < this.visited.length) this.sums = new Float64Array(this.visited.length);
     const { visited, sums } = this;
-    const wanted = this.axisAt.map(axis => box[axis]!);
+    const own = this.own.length;
+    const wanted = this.axisAt.slice(0, own).map(axis => box[axis]!);
     /** Combinations of the box over the axes before each level. */
     const before = [1];
     for (const mask of wanted) before.push(before.at(-1)! * bitCount(mask));
@@ -64,18 +75,19 @@ export abstract class ExtentReader {
       if (here <= EVERYWHERE) return here;
       if (visited[here] === visit) return sums[here]!;
       const level = levels[here]!;
+      if (level >= own) return 1;
       let sum = 0;
       for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {
         const child = children[edge]!;
         if (child === NOWHERE || (masks[edge]! & wanted[level]!) === 0) continue;
         const values = bitCount(masks[edge]! & wanted[level]!);
-        sum += values * (before[levels[child]!]! / before[level + 1]!) * below(child);
+        sum += values * (before[this.ownLevel(child)]! / before[level + 1]!) * below(child);
       }
       visited[here] = visit;
       sums[here] = sum;
       return sum;
     };
-    return before[levels[extent]!]! * below(extent);
+    return before[this.ownLevel(extent)]! * below(extent);
   }
 
   has(extent: Extent, indices: readonly number[]): boolean {
@@ -84,7 +96,7 @@ export abstract class ExtentReader {
     return here === EVERYWHERE;
   }
 
-  /** Whether some combination of the box lies in the extent. */
+  /** Whether some combination of the box, which may leave out the axes that are not own, lies in the extent. */
   meets(extent: Extent, box: Box): boolean {
     return !isEmpty(box) && this.search(extent, box, this.newVisit());
   }
@@ -107,7 +119,7 @@ export abstract class ExtentReader {
       for (let edge = starts[here]!; edge < starts[here + 1]! && found !== full; edge++) {
         const mask = masks[edge]!;
         if (own !== axis) {
-          if ((mask & box[own]!) !== 0) visitAbove(children[edge]!);
+          if ((mask & (box[own] ?? mask)) !== 0) visitAbove(children[edge]!);
         } else if ((mask & ~found) !== 0 && this.search(children[edge]!, box, visit)) found |= mask;
       }
     };
@@ -193,7 +205,8 @@ export abstract class ExtentReader {
     if (here === EVERYWHERE) return true;
     if (here === NOWHERE || this.visited[here] === visit) return false;
     const { starts, masks, children } = this.nodes;
-    const wanted = box[this.axisOf(here)]!;
+    const axis = this.axisOf(here);
+    const wanted = box[axis] ?? this.full[axis]!;
     for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {
       if ((masks[edge]! & wanted) !== 0 && this.search(children[edge]!, box, visit)) return true;
     }
@@ -216,16 +229,17 @@ export abstract class ExtentReader {
 
   private countBelow(extent: Extent): bigint {
     if (extent <= EVERYWHERE) return BigInt(extent);
+    const { levels, starts, masks, children } = this.nodes;
+    if (levels[extent]! >= this.own.length) return 1n;
     let count = this.counts.get(extent);
     if (count === undefined) {
-      const { levels, starts, masks, children } = this.nodes;
       count = 0n;
       const next = this.below[levels[extent]! + 1]!;
       for (let edge = starts[extent]!; edge < starts[extent + 1]!; edge++) {
         const child = children[edge]!;
         if (child === NOWHERE) continue;
         const values = BigInt(bitCount(masks[edge]!));
-        count += values * this.countBelow(child) * (next / this.below[levels[child]!]!);
+        count += values * this.countBelow(child) * (next / this.below[this.ownLevel(child)]!);
       }
       this.counts.set(extent, count);
     }

@@ -74,26 +74,68 @@ export class Extents extends ExtentReader {
 
   /** The combinations of the other axes with which a value of one axis lies in the extent; that axis is then free. */
   along(extent: Extent, axis: number, value: number): Extent {
-    const { nodes } = this;
+    const { levels } = this.nodes;
     const cutLevel = this.levelOf[axis]!;
-    const done = new Map<Extent, Extent>();
-    const cut = (here: Extent): Extent => {
-      const level = nodes.levels[here]!;
+    return this.rebuilt(extent, here => {
+      const level = levels[here]!;
       if (level > cutLevel) return here;
-      if (level === cutLevel) return this.childAt(here, value);
+      return level === cutLevel ? this.childAt(here, value) : null;
+    });
+  }
+
+  /** The own combinations that lie in the extent with some combination of the other axes. */
+  shadow(extent: Extent): Extent {
+    const { levels } = this.nodes;
+    const own = this.own.length;
+    if (own === this.full.length) return extent;
+    return this.rebuilt(extent, here => (here === NOWHERE || levels[here]! < own ? null : EVERYWHERE));
+  }
+
+  /** An extent with what is below some nodes put in the place of these; `null` leaves a node, and goes on below it. */
+  private rebuilt(extent: Extent, instead: (node: Extent) => Extent | null): Extent {
+    const { nodes } = this;
+    const done = new Map<Extent, Extent>();
+    const rebuild = (here: Extent): Extent => {
+      const found = instead(here);
+      if (found !== null) return found;
+      if (here <= EVERYWHERE) return here;
       let result = done.get(here);
       if (result === undefined) {
         const begun = nodes.begin();
         const end = nodes.starts[here + 1]!;
         for (let edge = nodes.starts[here]!; edge < end; edge++) {
-          nodes.edge(begun, nodes.masks[edge]!, cut(nodes.children[edge]!));
+          nodes.edge(begun, nodes.masks[edge]!, rebuild(nodes.children[edge]!));
         }
-        result = nodes.finish(begun, level);
+        result = nodes.finish(begun, nodes.levels[here]!);
         done.set(here, result);
       }
       return result;
     };
-    return cut(extent);
+    return rebuild(extent);
+  }
+
+  /**
+   * The combinations whose image lies in an extent over other axes: `where` tells, for each of those axes and some of its
+   * values, the combinations whose image has one of these there. Costs one intersection an edge of the extent.
+   */
+  preimage(of: Extents, extent: Extent, where: (axis: number, mask: number) => Extent): Extent {
+    const { nodes } = of;
+    const done = new Map<Extent, Extent>();
+    const visit = (here: Extent): Extent => {
+      if (here <= EVERYWHERE) return here;
+      let result = done.get(here);
+      if (result === undefined) {
+        result = NOWHERE;
+        for (let edge = nodes.starts[here]!; edge < nodes.starts[here + 1]!; edge++) {
+          const below = visit(nodes.children[edge]!);
+          if (below === NOWHERE) continue;
+          result = this.or(result, this.and(where(of.axisOf(here), nodes.masks[edge]!), below));
+        }
+        done.set(here, result);
+      }
+      return result;
+    };
+    return visit(extent);
   }
 
   private combined(operation: Operation, a: Extent, b: Extent): Extent {

@@ -19,8 +19,12 @@ export interface Combination {
 /** So many answers of one kind are remembered. */
 const MAX_COVERS = 5000;
 
-/** The space of a component's combinations, with its limits compiled. */
+/**
+ * The space of a component's combinations, with its limits compiled. Where a component uses others, its sets of combinations may
+ * also depend on axes that these keep to themselves, the *inner* ones; combinations are counted over the component's own.
+ */
 export class Space {
+  /** Over the own axes. */
   readonly full: Box;
   readonly extents: Extents;
   /** The combinations that the limits leave as they are. */
@@ -31,33 +35,45 @@ export class Space {
   private readonly covers = new Map<string, readonly WantedBox[]>();
   private readonly indexOfAxis: ReadonlyMap<string, number>;
 
+  /** Own axes, then the inner ones. */
+  readonly everyAxis: readonly Axis[];
+
   private constructor(
+    /** The component's own. */
     readonly axes: readonly Axis[],
+    /** Named by the path of the part that uses their component: `less/pointer`. */
+    readonly inner: readonly Axis[],
     readonly limits: readonly Limit[],
     private readonly clusters: readonly LimitCluster[],
   ) {
     this.full = fullBox(axes);
-    this.extents = new Extents(this.full, limitedLast(axes.length, clusters));
+    this.everyAxis = inner.length === 0 ? axes : [...axes, ...inner];
+    const levels = [...limitedLast(axes.length, clusters), ...inner.map((_, index) => axes.length + index)];
+    this.extents = new Extents(fullBox(this.everyAxis), levels, axes.length);
     this.never = this.extents.union(limits.map(limit => this.brokenWhere(limit)));
     this.allowed = this.extents.minus(EVERYWHERE, this.never);
-    this.indexOfAxis = new Map(axes.map((axis, index) => [axis.id, index]));
+    this.indexOfAxis = new Map(this.everyAxis.map((axis, index) => [axis.id, index]));
   }
 
   /** Compiles axes and limits of a document; what cannot be read is reported and left out. */
-  static read(document: Pick<ComponentDocument, 'axes' | 'limits'>, problems: ProblemList): Space {
+  static read(
+    document: Pick<ComponentDocument, 'axes' | 'limits'>,
+    problems: ProblemList,
+    inner: readonly Axis[] = [],
+  ): Space {
     const axes = readAxes(document.axes ?? [], problems);
     const limits = readLimits(document.limits ?? [], axes, problems);
     const full = fullBox(axes);
     try {
       const clusters = limitClusters(full, limits);
-      const space = new Space(axes, limits, clusters);
+      const space = new Space(axes, inner, limits, clusters);
       for (const cluster of clusters) {
         const found = orderDependence(cluster, limits);
         if (found) space.reportOrder(found, problems);
       }
       return space;
     } catch (error) {
-      const space = new Space(axes, [], []);
+      const space = new Space(axes, inner, [], []);
       if (error instanceof UnsettledLimits) space.reportCircle(error, problems);
       else if (error instanceof TangledLimits) problems.error('/limits', 'tangled-limits', error.message);
       else throw error;
@@ -65,19 +81,33 @@ export class Space {
     }
   }
 
+  /** Place among own and inner axes; -1 where there is no such axis. */
   axisIndex(id: string): number {
     return this.indexOfAxis.get(id) ?? -1;
   }
 
-  /** Value indices for a written combination: unnamed axes at rest, unknown names ignored. */
+  /** Value indices for a written combination, inner axes last: unnamed axes at rest, unknown names ignored. */
   indices(combination: Combination): number[] {
-    return this.axes.map(axis => {
+    return this.everyAxis.map(axis => {
       const index = axis.indexOf.get(combination[axis.id] ?? '');
       return index ?? axis.rest;
     });
   }
 
-  /** The written form of value indices, every axis named. */
+  /** Value indices of all axes, where some say nothing of the inner ones: these are at rest. */
+  complete(indices: readonly number[]): readonly number[] {
+    if (indices.length >= this.everyAxis.length) return indices;
+    return [...indices, ...this.everyAxis.slice(indices.length).map(axis => axis.rest)];
+  }
+
+  /** The own combinations that lie in an extent with all inner axes at rest. */
+  atRest(extent: Extent): Extent {
+    if (this.inner.length === 0) return extent;
+    const inner = [...this.extents.support(extent)].filter(axis => axis >= this.axes.length);
+    return inner.reduce((left, axis) => this.extents.along(left, axis, this.everyAxis[axis]!.rest), extent);
+  }
+
+  /** The written form of value indices, every own axis named. */
   written(indices: readonly number[]): Combination {
     const combination: Record<string, string> = {};
     this.axes.forEach((axis, index) => (combination[axis.id] = axis.values[indices[index]!]!.id));
@@ -92,6 +122,11 @@ export class Space {
       combination,
       because: acted.map(limit => limit.because).filter(text => text !== ''),
     };
+  }
+
+  /** Where a rule speaks. */
+  spoken({ region, extent }: { readonly region: Box; readonly extent?: Extent }): Extent {
+    return extent ?? this.extents.of(region);
   }
 
   /** The allowed combinations of a region. */
@@ -132,8 +167,8 @@ export class Space {
    * only what can never occur (or `free`) comes in. Otherwise no value is named that need not be.
    */
   readable(extent: Extent, free: Extent = this.never): Box[] {
-    return this.cover(extent, free).map(({ must, may }) =>
-      must.map((mask, axis) => {
+    return this.cover(this.extents.shadow(extent), free).map(({ must, may }) =>
+      must.slice(0, this.axes.length).map((mask, axis) => {
         if (may[axis] === this.full[axis]) return this.full[axis]!;
         const upwards = this.full[axis]! & ~((mask & -mask) - 1);
         return this.axes[axis]!.ladder && (upwards & ~may[axis]!) === 0 ? upwards : mask;

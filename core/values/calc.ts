@@ -22,7 +22,7 @@ interface Lexeme {
 }
 
 const LEXEME =
-  /\s*(?:(\d*\.?\d+(?:e[+-]?\d+)?(?:%|[a-z]+)?)|(\{[^{}]*\})|(@[A-Za-z][\w-]*\.[a-z-]+)|([a-z]+\()|([-+*/(),]))/iy;
+  /\s*(?:(\d*\.?\d+(?:e[+-]?\d+)?(?:%|[a-z]+)?)|(\{[^{}]*\})|(@[A-Za-z][\w-]*(?:\/[A-Za-z][\w-]*)*\.[a-z-]+)|([a-z]+\()|([-+*/(),]))/iy;
 const MAX_NESTING = 32;
 
 /** Parses the whole text of a `calc(…)` value. Throws `CalcSyntaxError`. */

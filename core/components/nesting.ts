@@ -1,0 +1,100 @@
+import type { ComponentDocument } from '../formats/component-document';
+import { documentsOf } from '../formats/document-kinds';
+import { brief, oneOf, ProblemList, type Problem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import type { DerivedDocuments } from '../expansion/derived-documents';
+import { usesIn, type Use } from '../nesting/uses';
+import { compileComponent } from './compile-component';
+import type { Component } from './component';
+
+/** How many components may lie within one another. */
+export const MAX_LEVELS = 8;
+
+/** Compiles the components of a system, those first that others use. */
+export class Nesting {
+  /** What is wrong with who uses whom, at places of the documents that are compiled. */
+  readonly problems: Problem[] = [];
+  private readonly files = new Map<string, string>();
+  private readonly done = new Map<string, Component>();
+  /** Files on the way from a component to one within it. */
+  private readonly open: string[] = [];
+  /** By file: how many levels there are, the component itself included. */
+  private readonly levels = new Map<string, number>();
+
+  constructor(private readonly derived: DerivedDocuments) {
+    for (const [path, document] of documentsOf(derived.documents, 'component')) {
+      const { id } = document as ComponentDocument;
+      if (!this.files.has(id)) this.files.set(id, path);
+    }
+  }
+
+  component(file: string): Component {
+    let component = this.done.get(file);
+    if (!component) {
+      this.open.push(file);
+      component = this.compiled(file);
+      this.open.pop();
+      this.done.set(file, component);
+    }
+    return component;
+  }
+
+  private compiled(file: string): Component {
+    const document = this.derived.documents.get(file) as ComponentDocument;
+    const derivation = this.derived.derivations.get(file) ?? null;
+    const others = new Map<string, Component>();
+    let deepest = 0;
+    for (const use of usesIn(document.anatomy)) {
+      const other = this.fileOf(file, use);
+      if (other === null) continue;
+      const component = this.component(other);
+      const below = this.levels.get(other)!;
+      if (below >= MAX_LEVELS) {
+        this.report(
+          file,
+          use,
+          'too-deep',
+          `Components lie more than ${MAX_LEVELS} deep within one another here.`,
+        );
+        continue;
+      }
+      others.set(use.component, component);
+      deepest = Math.max(deepest, below);
+    }
+    this.levels.set(file, deepest + 1);
+    return compileComponent(document, derivation, others);
+  }
+
+  /** The file of the component that is used; `null`, and told, where there is none, or where it would lie within itself. */
+  private fileOf(file: string, use: Use): string | null {
+    const wanted = use.component;
+    if (wanted === '') return null;
+    const other = this.files.get(wanted);
+    if (other === undefined) {
+      const ids = [...this.files.keys()].filter(id => this.files.get(id) !== file);
+      this.report(
+        file,
+        use,
+        'unknown-component',
+        `There is no component “${brief(wanted)}” to use here; there is ${oneOf(ids, 12)}.`,
+        nearest(wanted, ids),
+      );
+      return null;
+    }
+    const from = this.open.indexOf(other);
+    if (from < 0) return other;
+    const way = [...this.open.slice(from), other].map(each => this.idOf(each));
+    this.report(file, use, 'use-cycle', `This component would lie within itself: ${way.join(' → ')}.`);
+    return null;
+  }
+
+  private idOf(file: string): string {
+    return (this.derived.documents.get(file) as ComponentDocument).id;
+  }
+
+  private report(file: string, use: Use, code: string, message: string, suggestion?: string): void {
+    const list = new ProblemList();
+    list.error(`${use.pointer}/component`, code, message, suggestion, use.component);
+    this.problems.push({ file, ...list.problems[0]! });
+  }
+}

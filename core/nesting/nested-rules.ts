@@ -1,0 +1,102 @@
+import type { Rule, Setting } from '../components/component';
+import { ObjectMemo } from '../formats/object-memo';
+import { pointer } from '../formats/json';
+import type { ProblemList } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import type { RuleDocument } from '../formats/component-document';
+import type { Space } from '../space/space';
+import { mapCalc } from '../values/calc';
+import type { Value } from '../values/value-syntax';
+import type { Nested } from './nested';
+
+const merged = new ObjectMemo<Merged>();
+
+interface Merged {
+  readonly rules: readonly Rule[];
+  /** Own rules that name a nested one that is not there. */
+  readonly lost: readonly { readonly rule: Rule; readonly ids: readonly string[] }[];
+}
+
+/**
+ * The rules of a component with those of the ones nested in it: these first, in the order of their parts, then its own, each that
+ * names a nested rule right behind that one, several in the order in which they are written.
+ */
+export function withNestedRules(
+  own: readonly Rule[],
+  documents: readonly RuleDocument[],
+  nested: readonly Nested[],
+  space: Space,
+  problems: ProblemList,
+): readonly Rule[] {
+  if (nested.length === 0) return own;
+  const lists = nested.map(each => rulesOf(each, space));
+  const { rules, lost } = merged.of([own, documents, ...lists], () => merge(own, documents, lists.flat()));
+  for (const { rule, ids } of lost) {
+    const after = documents[rule.index]!.after!;
+    problems.error(
+      pointer('rules', rule.index, 'after'),
+      'unknown-rule',
+      `There is no rule “${after}” to stand behind.`,
+      nearest(after, ids),
+      after,
+    );
+  }
+  return rules;
+}
+
+function merge(own: readonly Rule[], documents: readonly RuleDocument[], nested: readonly Rule[]): Merged {
+  const ids = new Set(nested.map(rule => rule.id));
+  const followers = new Map<string, Rule[]>();
+  const last: Rule[] = [];
+  const lost: Merged['lost'][number][] = [];
+  for (const rule of own) {
+    const after = documents[rule.index]!.after;
+    if (after === undefined || !after.includes('/')) last.push(rule);
+    else if (ids.has(after)) followers.set(after, [...(followers.get(after) ?? []), rule]);
+    else {
+      lost.push({ rule, ids: [...ids] });
+      last.push(rule);
+    }
+  }
+  return { rules: [...nested.flatMap(rule => [rule, ...(followers.get(rule.id) ?? [])]), ...last], lost };
+}
+
+const lists = new ObjectMemo<readonly Rule[]>();
+
+const rulesOf = (nested: Nested, space: Space): readonly Rule[] =>
+  lists.of([nested.component.rules, nested.component.anatomy, nested.reading], () =>
+    nested.component.rules.map(rule => ruleOf(rule, nested, space)),
+  );
+
+const rules = new ObjectMemo<Rule>();
+
+/** A nested rule as it stands in the parent; the same as long as it is the same there. */
+const ruleOf = (rule: Rule, nested: Nested, space: Space): Rule =>
+  rules.of([rule, nested.component.anatomy, nested.reading], () => {
+    const { name, component, reading } = nested;
+    const extent = reading.where(component.space.spoken(rule));
+    const moved = (setting: Setting): Setting => ({
+      ...setting,
+      part: `${name}/${setting.part}`,
+      value: valueIn(name, setting.value),
+    });
+    return {
+      id: `${name}/${rule.id}`,
+      index: rule.index,
+      region: space.extents.hull(extent).slice(0, space.axes.length),
+      extent,
+      nested: name,
+      settings: rule.settings.map(moved),
+      written: rule.written.map(moved),
+      note: rule.note,
+    };
+  });
+
+/** What it refers to lies in the same nested component. */
+function valueIn(name: string, value: Value): Value {
+  if (value.kind !== 'calc') return value;
+  const calc = mapCalc(value.calc, leaf =>
+    leaf.kind === 'property' ? { ...leaf, part: `${name}/${leaf.part}` } : null,
+  );
+  return { ...value, calc };
+}
