@@ -1,6 +1,7 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
+import { bearingWay } from '../nesting/addresses';
 import { absentWhere, heardRaw } from '../resolution/reading';
 import { slotsOf } from '../resolution/slots';
 import { NOWHERE } from '../space/extent';
@@ -21,7 +22,10 @@ export interface Accessibility {
   readonly announced: ReadonlySet<string>;
 }
 
-/** Works it out for one combination; `textOf` gives the text that a part shows in it. */
+/**
+ * Works it out for one combination; `textOf` gives the text that a part shows in it. Of nested components it tells what belongs
+ * to this one; what bears states of its own is told by itself.
+ */
 export function accessibility(
   component: Component,
   combination: Combination,
@@ -31,8 +35,9 @@ export function accessibility(
   const indices = space.indices(combination);
   const isThere = (part: Part): boolean => !space.extents.has(absentWhere(component, part), indices);
   const { area, announced } = fixedParts(component);
-  const texts = anatomy.parts.filter(part => part.kind.kind === 'text');
-  const labels = anatomy.parts.filter(part => part.kind.kind === 'label' && textOf(part) !== undefined);
+  const belonging = anatomy.parts.filter(part => part.nested === null || bearingWay(component, part) === '');
+  const texts = belonging.filter(part => part.kind.kind === 'text');
+  const labels = belonging.filter(part => part.kind.kind === 'label' && textOf(part) !== undefined);
   // A hidden element would still describe what refers to it (Accessible Name 1.2, step 2A), so it is not referred to.
   const described = anatomy.control
     ? texts.filter(part => textOf(part) !== undefined && isThere(part)).map(part => part.name)
@@ -56,11 +61,25 @@ const fixedParts = (component: Component) =>
     announced: announcedParts(component),
   }));
 
+/** The same of a component and all within it that bear states of their own, as the outermost knows their parts. */
+export const everyAnnounced = (component: Component): ReadonlySet<string> =>
+  new Set([
+    ...announcedParts(component),
+    ...component.nested.flatMap(({ name, component: nested }) =>
+      [...everyAnnounced(nested)].map(part => `${name}/${part}`),
+    ),
+  ]);
+
 /** Texts that come and go with what is said about the entry, by name. */
 export const announcedParts = (component: Component): ReadonlySet<string> =>
   new Set(
     component.anatomy.parts
-      .filter(part => part.kind.kind === 'text' && followsJudgement(component, part))
+      .filter(
+        part =>
+          part.kind.kind === 'text' &&
+          bearingWay(component, part) === '' &&
+          followsJudgement(component, part),
+      )
       .map(part => part.name),
   );
 

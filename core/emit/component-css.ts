@@ -3,13 +3,13 @@ import type { System } from '../components/system';
 import { NOWHERE } from '../space/extent';
 import { planBlocks, type StatedBlock } from './block-plan';
 import { declarations, type CssContext, type Declaration } from './css-value';
-import { compound } from './formula';
+import { boxConditions, conditionText } from './condition';
 import { mergeBlocks } from './merge-blocks';
 import { namesOf } from './names';
 import { Published } from './published';
 import { autofillReads, autofillBlocks, resetBlocks } from './reset';
 import { rulesInWords } from './rule-comments';
-import { boxFormulas, type SelectorScheme } from './selector-scheme';
+import type { SelectorScheme } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 import { userSettingBlocks } from './user-settings';
 
@@ -50,25 +50,30 @@ export function componentStylesheet({ system, component, scheme }: ComponentCssI
 }
 
 class Emission {
-  private readonly formula: ReturnType<typeof boxFormulas>;
+  private readonly condition: ReturnType<typeof boxConditions>;
 
   constructor(
     private readonly context: CssContext,
     private readonly published: Published,
     private readonly scheme: SelectorScheme,
   ) {
-    this.formula = boxFormulas(scheme, context.component, context.names);
+    this.condition = boxConditions(scheme, context.component, context.names);
   }
 
   /** One block per rule and part, with the rule's own condition. */
   liveBlocks(): StyleBlock[] {
     const { component, names } = this.context;
     return component.rules.flatMap(rule => {
-      if (component.space.allowedIn(rule.region) === NOWHERE) return [];
-      const formula = this.formula([{ must: rule.region, may: rule.region }]);
+      const { space } = component;
+      if (space.extents.and(space.spoken(rule), space.allowed) === NOWHERE) return [];
+      const boxes =
+        rule.extent === undefined
+          ? [{ must: rule.region, may: rule.region }]
+          : space.cover(rule.extent, space.never);
+      const condition = this.condition(boxes);
       return [...this.declarationsByPart(rule)].map(([part, own]) => ({
         key: `${rule.id}/${part}`,
-        selector: this.scheme.select(component, [part], formula, names),
+        selector: this.scheme.select(component, [part], condition, names),
         declarations: own,
       }));
     });
@@ -82,7 +87,7 @@ class Emission {
     const { component, names } = this.context;
     const { space } = component;
     const stated: StatedBlock[] = component.rules.flatMap(rule => {
-      const where = space.reachedFrom(rule.region);
+      const where = space.reachedBy(rule);
       return [...this.declarationsByPart(rule)].map(([part, own]) => ({
         rules: [rule],
         part,
@@ -91,20 +96,20 @@ class Emission {
       }));
     });
     const blocks = planBlocks(component, stated).map(({ where, free, ...block }) => {
-      const formula = this.formula(space.cover(where, free));
-      return { ...block, formula, condition: compound(formula) };
+      const condition = this.condition(space.cover(where, free));
+      return { ...block, condition, conditionText: conditionText(condition) };
     });
     return mergeBlocks(blocks).map(({ rules, groups, declarations: own }) => ({
       key: `${rules.map(rule => rule.id).join('+')}/${groups.flatMap(group => group.parts).join('+')}`,
       comment: rulesInWords(component, rules),
       selector: groups
-        .map(({ parts, formula }) => this.scheme.select(component, parts, formula, names))
+        .map(({ parts, condition }) => this.scheme.select(component, parts, condition, names))
         .join(', '),
       declarations: own,
     }));
   }
 
-  /** What a rule declares on each part: its settings, and on the root what others refer to. */
+  /** What a rule declares on each part: its settings, and on a root around it what others refer to. */
   private declarationsByPart(rule: Rule): Map<string, Declaration[]> {
     const { anatomy } = this.context.component;
     const byPart = new Map<string, Declaration[]>();
@@ -112,7 +117,7 @@ class Emission {
       if (own.length > 0) byPart.set(part, [...(byPart.get(part) ?? []), ...own]);
     };
     for (const setting of rule.settings) {
-      add(anatomy.root.name, this.published.declarations(setting, this.context));
+      add(this.published.placeOf(setting), this.published.declarations(setting, this.context));
       add(setting.part, declarations(setting, anatomy.byName.get(setting.part)!, this.context));
     }
     return byPart;

@@ -1,12 +1,15 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import type { SampleDocument } from '../formats/component-document';
+import { isObject } from '../formats/json';
+import type { Nested } from '../nesting/nested';
 import type { Combination } from '../space/space';
 import type { StateMark } from '../space/state-catalogue';
 import { accessibility, type Accessibility } from './accessibility';
 import { plainIcon } from './icon';
 import type { ComponentNames } from './names';
 import { sampleText } from './sample-text';
+import { contentSource, nameIn, outermost, standingWithin, type Entry, type Standing } from './standing';
 
 /** An element of a field, free of any document model: written as HTML here, built as nodes by whoever shows it. */
 export interface FieldNode {
@@ -24,6 +27,7 @@ export interface FieldTreeInput {
   readonly names: ComponentNames;
   readonly icons: ReadonlyMap<string, string>;
   readonly sample: SampleDocument | undefined;
+  /** An allowed combination; it may name free axes of nested components, too. */
   readonly combination: Combination;
   /** `held`: every axis as an attribute, for plates. `shipped`: options as attributes, states as markup says them. */
   readonly mode: 'held' | 'shipped';
@@ -38,123 +42,231 @@ export function fieldTree(input: FieldTreeInput): FieldNode {
 
 type Attributes = [name: string, value: string][];
 
-class FieldBuilder {
-  private readonly told: Accessibility;
+/** A component whose parts belong together for whoever uses the field: it bears states of its own, or is the outermost. */
+interface Unit {
+  readonly standing: Standing;
+  readonly told: Accessibility;
+  /** Ends all ids in it: the numbers of the entries around it. */
+  readonly copy: string;
+}
 
-  constructor(private readonly input: FieldTreeInput) {
-    const { component, combination } = input;
-    this.told = accessibility(component, combination, part => this.text(part));
-  }
+class FieldBuilder {
+  constructor(private readonly input: FieldTreeInput) {}
 
   /** The outermost part is there even where nothing is in it. */
   root(): FieldNode {
-    const { root } = this.input.component.anatomy;
-    return this.part(root) ?? this.element(root, [], []);
+    const { component, combination } = this.input;
+    const standing = outermost(component, combination);
+    const unit = this.unit(standing, '');
+    const { root } = component.anatomy;
+    return this.part(root, standing, unit) ?? this.element(root, standing, unit, [], []);
   }
 
-  private part(part: Part): FieldNode | null {
-    const children = part.kind.box ? part.children.flatMap(child => this.part(child) ?? []) : [];
-    if (part.kind.box)
-      return part.children.length > 0 && children.length === 0 ? null : this.element(part, [], children);
-    if (part.kind.kind === 'control') return this.control(part);
-    const text = this.text(part);
-    if (text === undefined && !this.isAwaited(part)) return null;
+  private unit(standing: Standing, copy: string): Unit {
+    const { component, combination } = standing;
+    const told = accessibility(component, combination, part => this.text(part, this.at(standing, part)));
+    return { standing, told, copy };
+  }
+
+  /** Where a part of a component stands that may lie in one within it. */
+  private at(standing: Standing, part: Part): Standing {
+    let here = standing;
+    let way = part.nested ?? '';
+    while (way !== '') {
+      const nested = here.component.nested.find(({ name }) => name === way || way.startsWith(`${name}/`))!;
+      here = standingWithin(here, nested, null);
+      way = way.slice(nested.name.length + 1);
+    }
+    return here;
+  }
+
+  /** `part` is a part of the component that stands there. */
+  private part(part: Part, standing: Standing, unit: Unit): FieldNode | null {
+    if (part.kind.box) {
+      const children = part.children.flatMap(child => this.child(child, standing, unit));
+      return part.children.length > 0 && children.length === 0
+        ? null
+        : this.element(part, standing, unit, [], children);
+    }
+    if (part.kind.kind === 'control') return this.control(part, standing, unit);
+    const text = this.text(part, standing);
+    const isBare = part.kind.kind === 'action' && part.content === null;
+    if (text === undefined && !isBare && !this.isAwaited(part, standing, unit)) return null;
     return part.kind.kind === 'icon'
-      ? this.icon(part, text ?? '')
-      : this.element(part, this.textAttributes(part), text ? [text] : []);
+      ? this.icon(part, standing, unit, text ?? '')
+      : this.element(part, standing, unit, this.textAttributes(part, standing, unit), text ? [text] : []);
+  }
+
+  private child(child: Part, standing: Standing, unit: Unit): FieldNode[] {
+    const nested = standing.component.nested.find(({ name }) => name === child.nested);
+    if (!nested) return this.found(this.part(child, standing, unit));
+    return this.entries(nested, standing).flatMap(entry => {
+      const within = standingWithin(standing, nested, entry);
+      const copy = entry ? `${unit.copy}-${entry.index + 1}` : unit.copy;
+      const own = within.component.anatomy.bearer || entry ? this.unit(within, copy) : unit;
+      return this.found(this.part(within.component.anatomy.root, within, own));
+    });
+  }
+
+  private found(node: FieldNode | null): FieldNode[] {
+    return node ? [node] : [];
+  }
+
+  /** The entries that a nested component shows one each; `null` for one alone that is not repeated. */
+  private entries({ repeat }: Nested, standing: Standing): (Entry | null)[] {
+    if (repeat === null) return [null];
+    const source = contentSource(standing, repeat);
+    const content = source === null ? undefined : 'entry' in source ? source.entry : this.sampled(source.key);
+    const list = typeof content === 'string' ? [...content].map(value => ({ value })) : content;
+    if (!Array.isArray(list)) return [];
+    return list.filter(isObject).map(({ is, ...own }, index, all) => ({
+      index,
+      of: all.length,
+      content: own,
+      is: isObject(is) ? (is as Combination) : {},
+    }));
+  }
+
+  private sampled(key: string): unknown {
+    return this.input.sample?.content[key];
   }
 
   private element(
     part: Part,
+    standing: Standing,
+    unit: Unit,
     own: Attributes,
     children: readonly (FieldNode | string)[],
     tag?: string,
   ): FieldNode {
-    const { component, names } = this.input;
-    const attributes: Attributes = [['class', names.part(part.name)]];
-    if (part === component.anatomy.root) attributes.push(...this.rootAttributes());
-    const isPressArea = part === this.told.pressArea;
-    if (isPressArea) attributes.push(['for', this.idOf(component.anatomy.control!.name)]);
-    const name = isPressArea ? 'label' : (tag ?? part.kind.element);
-    return { tag: name, part: part.name, attributes: [...attributes, ...own], children };
+    const { names } = this.input;
+    const name = nameIn(standing, part.name);
+    const attributes: Attributes = [['class', names.part(name)]];
+    if (part === standing.component.anatomy.root) attributes.push(...this.rootAttributes(standing));
+    const area = unit.told.pressArea;
+    const isPressArea = area !== null && name === nameIn(unit.standing, area.name);
+    if (isPressArea) attributes.push(['for', this.controlId(unit)]);
+    const element = isPressArea ? 'label' : (tag ?? part.kind.element);
+    return { tag: element, part: name, attributes: [...attributes, ...own], children };
   }
 
-  private textAttributes(part: Part): Attributes {
-    const { anatomy } = this.input.component;
+  private textAttributes(part: Part, standing: Standing, unit: Unit): Attributes {
+    const { told } = unit;
+    const local = this.localName(part, standing, unit);
     const attributes: Attributes = [];
-    if (part.kind.kind === 'label' && anatomy.control)
-      attributes.push(['for', this.idOf(anatomy.control.name)]);
+    if (part.kind.kind === 'label' && unit.standing.component.anatomy.control)
+      attributes.push(['for', this.controlId(unit)]);
     if (part.kind.kind === 'action') attributes.push(['type', 'button']);
-    if (this.told.identified.has(part.name)) attributes.push(['id', this.idOf(part.name)]);
-    if (this.told.announced.has(part.name)) attributes.push(['role', 'alert']);
-    if (part === anatomy.bearer) attributes.push(...this.marks('control'));
+    if (told.identified.has(local)) attributes.push(['id', this.idOf(local, unit)]);
+    if (told.announced.has(local)) attributes.push(['role', 'alert']);
+    if (part === standing.component.anatomy.bearer) attributes.push(...this.marks('control', standing));
     return attributes;
   }
 
   /** On a page a message's element is there before the message is, so that readers hear it come. */
-  private isAwaited(part: Part): boolean {
-    return this.input.mode === 'shipped' && this.told.announced.has(part.name);
+  private isAwaited(part: Part, standing: Standing, unit: Unit): boolean {
+    return this.input.mode === 'shipped' && unit.told.announced.has(this.localName(part, standing, unit));
   }
 
-  private icon(part: Part, name: string): FieldNode {
+  private icon(part: Part, standing: Standing, unit: Unit, name: string): FieldNode {
     const svg = this.input.icons.get(name);
     const drawing = svg === undefined ? null : plainIcon(svg);
-    const node = this.element(part, [['aria-hidden', 'true']], []);
+    const node = this.element(part, standing, unit, [['aria-hidden', 'true']], []);
     return drawing === null ? node : { ...node, drawing };
   }
 
-  private control(part: Part): FieldNode {
-    const { combination, component, mode } = this.input;
+  private control(part: Part, standing: Standing, unit: Unit): FieldNode {
     const { element } = part;
-    const value = combination['content'] === 'empty' ? '' : (this.content(part.content ?? 'value') ?? '');
-    const attributes: Attributes = [['id', this.idOf(part.name)]];
+    const { anatomy } = standing.component;
+    const content = (key: string): string | undefined => this.content(key, standing);
+    const isEmpty = standing.combination['content'] === 'empty';
+    const value = isEmpty ? '' : (content(part.content ?? 'value') ?? '');
+    const local = this.localName(part, standing, unit);
+    const attributes: Attributes = [['id', this.idOf(local, unit)]];
     if (element === 'input') attributes.push(['type', part.type ?? 'text']);
     if (element === 'button') attributes.push(['type', 'button']);
     // Without a placeholder nothing would tell an empty control from a filled one.
     if (element === 'input' || element === 'textarea')
-      attributes.push(['placeholder', this.content('placeholder') || ' ']);
+      attributes.push(['placeholder', content('placeholder') || ' ']);
     if (element === 'input' && value !== '') attributes.push(['value', value]);
-    if (part === component.anatomy.control) {
-      const { named, described } = this.told;
-      const ids = (parts: readonly string[]): string => parts.map(name => this.idOf(name)).join(' ');
-      if (named.length > 0) attributes.push(['aria-labelledby', ids(named)]);
-      else if (this.told.pressArea) attributes.push(['aria-label', component.title]);
-      if (described.length > 0) attributes.push(['aria-describedby', ids(described)]);
-      if (mode === 'shipped') attributes.push(...this.marks('control'));
-    }
+    if (local === unit.standing.component.anatomy.control?.name) attributes.push(...this.wiring(unit));
+    if (part === anatomy.control && this.input.mode === 'shipped')
+      attributes.push(...this.marks('control', standing));
     const children = element === 'input' || value === '' ? [] : [value];
-    if (element !== 'select') return this.element(part, attributes, children, element);
-    const option: FieldNode = { tag: 'option', part: part.name, attributes: [], children };
-    return this.element(part, attributes, children.length > 0 ? [option] : [], element);
+    if (element !== 'select') return this.element(part, standing, unit, attributes, children, element);
+    const name = nameIn(standing, part.name);
+    const option: FieldNode = { tag: 'option', part: name, attributes: [], children };
+    const options = children.length > 0 ? [option] : [];
+    return this.element(part, standing, unit, attributes, options, element);
   }
 
-  private rootAttributes(): Attributes {
-    const { component, combination, mode, names } = this.input;
-    const shown = component.space.axes.filter(axis => mode === 'held' || axis.kind === 'option');
-    const axes = shown.map((axis): [string, string] => [names.axis(axis.id), combination[axis.id]!]);
-    return mode === 'held' ? axes : [...axes, ...this.marks('root')];
+  /** What names and describes a control. */
+  private wiring(unit: Unit): Attributes {
+    const { named, described, pressArea } = unit.told;
+    const ids = (parts: readonly string[]): string => parts.map(name => this.idOf(name, unit)).join(' ');
+    const attributes: Attributes = [];
+    if (named.length > 0) attributes.push(['aria-labelledby', ids(named)]);
+    else if (pressArea) attributes.push(['aria-label', unit.standing.component.title]);
+    if (described.length > 0) attributes.push(['aria-describedby', ids(described)]);
+    return attributes;
   }
 
-  private marks(on: StateMark['on']): Attributes {
+  /** Held: all axes of the component. Shipped: the options that it does not take from the component around it, and its states. */
+  private rootAttributes(standing: Standing): Attributes {
+    const { mode, names } = this.input;
+    const { component, combination, nested } = standing;
+    const shown = component.space.axes.filter(
+      (axis, index) =>
+        mode === 'held' || (axis.kind === 'option' && (nested === null || nested.reading.isFree(index))),
+    );
+    const axes = shown.map((axis): [string, string] => [
+      names.axis(nameIn(standing, axis.id)),
+      combination[axis.id]!,
+    ]);
+    return mode === 'held' ? axes : [...axes, ...this.marks('root', standing)];
+  }
+
+  private marks(on: StateMark['on'], { component, combination }: Standing): Attributes {
     if (this.input.mode === 'held') return [];
-    return this.input.component.space.axes.flatMap(axis => {
-      const mark = axis.state?.values.find(value => value.id === this.input.combination[axis.id])?.mark;
+    return component.space.axes.flatMap(axis => {
+      const mark = axis.state?.values.find(value => value.id === combination[axis.id])?.mark;
       return mark?.on === on && mark.attribute !== 'value'
         ? [[mark.attribute, mark.value] as [string, string]]
         : [];
     });
   }
 
-  private idOf(part: string): string {
-    return `${this.input.id}-${part}`;
+  /** A part's name in the component of the unit that it belongs to. */
+  private localName(part: Part, standing: Standing, { standing: { way } }: Unit): string {
+    const name = nameIn(standing, part.name);
+    return way === '' ? name : name.slice(way.length + 1);
   }
 
-  private text(part: Part): string | undefined {
-    return part.content === null ? undefined : this.content(part.content) || undefined;
+  private controlId(unit: Unit): string {
+    return this.idOf(unit.standing.component.anatomy.control!.name, unit);
   }
 
-  private content(key: string): string | undefined {
+  /** The id of a part by its name in the unit. */
+  private idOf(part: string, { standing, copy }: Unit): string {
+    return `${this.input.id}-${nameIn(standing, part).replaceAll('/', '--')}${copy}`;
+  }
+
+  private text(part: Part, standing: Standing): string | undefined {
+    const { content } = this.ownPart(part, standing);
+    return content === null ? undefined : this.content(content, standing) || undefined;
+  }
+
+  /** The part as its own component has it: in that it names that component's content. */
+  private ownPart(part: Part, standing: Standing): Part {
+    const own = part.name.split('/').at(-1)!;
+    return part.nested === null ? part : standing.component.anatomy.byName.get(own)!;
+  }
+
+  private content(key: string, standing: Standing): string | undefined {
+    const source = contentSource(standing, key);
+    if (source === null) return undefined;
+    if ('entry' in source) return typeof source.entry === 'string' ? source.entry : undefined;
     const { sample, combination, component } = this.input;
-    return sampleText(sample?.content[key], combination, component.space.axes);
+    return sampleText(sample?.content[source.key], combination, component.space.axes);
   }
 }

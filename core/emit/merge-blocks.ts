@@ -1,15 +1,15 @@
 import { declarationText, interfere } from './block-plan';
 import type { Rule } from '../components/component';
 import type { Declaration } from './css-value';
-import type { Formula } from './formula';
+import type { Condition } from './condition';
 
 /** A block of one part under a condition. */
 export interface PartBlock {
   readonly rules: readonly Rule[];
   readonly part: string;
-  readonly formula: Formula;
-  /** The formula as text: equal conditions have equal texts. */
-  readonly condition: string;
+  readonly condition: Condition;
+  /** Equal conditions have equal texts. */
+  readonly conditionText: string;
   readonly declarations: readonly Declaration[];
   /** The declarations as one text: equal ones have equal texts. */
   readonly text: string;
@@ -19,7 +19,7 @@ export interface PartBlock {
 export interface SharedBlock {
   /** Those that say so, each once. */
   readonly rules: readonly Rule[];
-  readonly groups: readonly { readonly parts: readonly string[]; readonly formula: Formula }[];
+  readonly groups: readonly { readonly parts: readonly string[]; readonly condition: Condition }[];
   readonly declarations: readonly Declaration[];
 }
 
@@ -28,7 +28,7 @@ export interface SharedBlock {
  * the same. A block moves up to its like only past blocks that declare nothing it declares.
  */
 export function mergeBlocks(blocks: readonly PartBlock[]): SharedBlock[] {
-  const byCondition = gather(blocks, block => `${block.part} ${block.condition}`).map(group => {
+  const byCondition = gather(blocks, block => `${block.part} ${block.conditionText}`).map(group => {
     const declarations = joinedDeclarations(group);
     return { ...group[0]!, rules: rulesOf(group), declarations, text: declarationText(declarations) };
   });
@@ -66,11 +66,11 @@ function joinedDeclarations(group: readonly PartBlock[]): Declaration[] {
 }
 
 function partsByCondition(group: readonly PartBlock[]): SharedBlock['groups'] {
-  const byCondition = new Map<string, { parts: string[]; formula: Formula }>();
-  for (const { part, condition, formula } of group) {
-    const known = byCondition.get(condition);
+  const byCondition = new Map<string, { parts: string[]; condition: Condition }>();
+  for (const { part, condition, conditionText } of group) {
+    const known = byCondition.get(conditionText);
     if (known) known.parts.push(part);
-    else byCondition.set(condition, { parts: [part], formula });
+    else byCondition.set(conditionText, { parts: [part], condition });
   }
   return [...byCondition.values()];
 }

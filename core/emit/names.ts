@@ -1,3 +1,4 @@
+import type { Anatomy, Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import { ObjectMemo } from '../formats/object-memo';
@@ -8,9 +9,12 @@ import { STATE_CATALOGUE } from '../space/state-catalogue';
 export interface ComponentNames {
   /** Class of the outermost part: `qs-text-field`. */
   readonly root: string;
-  /** Class of a part: `qs-text-field-frame`; the outermost part bears the component's own. */
+  /**
+   * Class of a part: `qs-text-field-frame`; the outermost part bears the component's own. Parts of nested components bear the way to
+   * them alone: `qs-count-less` the root, `qs-count-less--frame` what is in it.
+   */
   readonly part: (part: string) => string;
-  /** Attribute that carries an axis on the root: `data-size`. */
+  /** Attribute that carries an axis on the root: `data-size`; an inner axis, `less/size`, on the root of its component. */
   readonly axis: (axis: string) => string;
   /** The private custom property through which `@part.property` is read: `--_qs-text-field--frame--height`. */
   readonly published: (part: string, property: string) => string;
@@ -43,10 +47,11 @@ function equalNames(system: NamedSystem): Names {
   const { prefix, components, tokens } = system;
   const key = JSON.stringify([
     prefix,
-    components.map(({ id, anatomy, space }) => [
+    components.map(({ id, anatomy, space, nested }) => [
       id,
+      nested.map(each => [each.name, each.component.id]),
       anatomy.parts.map(part => part.name),
-      space.axes.map(axis => axis.id),
+      space.everyAxis.map(axis => axis.id),
     ]),
     tokens.modifiers.map(({ name, contexts }) => [name, contexts]),
   ]);
@@ -94,8 +99,11 @@ function makeNames({ prefix, components, tokens }: NamedSystem): Names {
   const ordered = [...components].sort((a, b) => (a.id < b.id ? -1 : 1));
   const roots = new Map(ordered.map(({ id }) => [id, classes.give(`${prefix}-${plain(id)}`)]));
   const taken = new Set([anew, ...contexts.values()]);
-  const byId = new Map(
-    ordered.map(component => [component.id, componentNames(component, roots, classes, taken)]),
+  const byId: ReadonlyMap<string, ComponentNames> = new Map(
+    ordered.map(component => [
+      component.id,
+      componentNames(component, roots, classes, taken, id => byId.get(id)!),
+    ]),
   );
   return {
     prefix,
@@ -107,16 +115,17 @@ function makeNames({ prefix, components, tokens }: NamedSystem): Names {
 }
 
 function componentNames(
-  { id, anatomy, space }: Component,
+  { id, anatomy, space, nested }: Component,
   roots: ReadonlyMap<string, string>,
   classes: Allocation,
   takenAttributes: ReadonlySet<string>,
+  others: (id: string) => ComponentNames,
 ): ComponentNames {
   const root = roots.get(id)!;
   const parts = new Map(
     anatomy.parts.map(part => [
       part.name,
-      part === anatomy.root ? root : classes.give(`${root}-${plain(part.name)}`),
+      part === anatomy.root ? root : classes.give(`${root}-${wayTo(part, anatomy)}`),
     ]),
   );
   const attributes = new Allocation(new Set(takenAttributes));
@@ -130,14 +139,24 @@ function componentNames(
       ];
     }),
   );
+  const innerAxis = (axis: string): string => {
+    const { name, component } = nested.find(each => axis.startsWith(`${each.name}/`))!;
+    return others(component.id).axis(axis.slice(name.length + 1));
+  };
   return {
     root,
     part: part => parts.get(part)!,
-    axis: axis => axes.get(axis)!,
+    axis: axis => axes.get(axis) ?? innerAxis(axis),
     // Classes are different for each part, and so is what is made of them.
     published: (part, property) =>
       `--_${[root, parts.get(part)!.slice(root.length + 1), property].filter(Boolean).join('--')}`,
   };
+}
+
+/** The way to a part as a class has it; what is nested is parted by two hyphens, which no name contains. */
+function wayTo(part: Part, anatomy: Anatomy): string {
+  const isNestedRoot = part.nested !== null && anatomy.outer(part)?.nested !== part.nested;
+  return (isNestedRoot ? part.nested! : part.name).split('/').map(plain).join('--');
 }
 
 /** A name of any script as attributes and identifiers can hold it, without two hyphens in a row. */

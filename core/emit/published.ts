@@ -2,6 +2,7 @@ import { initialOf } from '../anatomy/part-kinds';
 import type { Component, Setting } from '../components/component';
 import { calcIn, measuredBy, withoutEm } from '../resolution/font-relative';
 import { levels, verdict } from '../resolution/hearing';
+import { slotsOf } from '../resolution/slots';
 import { withReferred, type PartProperty } from '../resolution/references';
 import { calcReferences, type Calc } from '../values/calc';
 import { printCalc } from '../values/print-value';
@@ -56,7 +57,26 @@ export class Published {
   }
 
   /**
-   * What a setting publishes on the root for those who refer to it: under its own name, and under the names of the sides it
+   * The part on which a setting is published: the root, else the root of the nested component on whose own states it depends
+   * whether some rule speaks for the property. All of a slot are published on the same part, so that order decides among them.
+   */
+  placeOf({ part, property }: Setting): string {
+    const { anatomy, space } = this.component;
+    const own = anatomy.byName.get(part)!;
+    if (own.nested === null) return anatomy.root.name;
+    const slot = slotsOf(this.component).find(part, property.name)!;
+    const ways = slot.speakers.flatMap(({ rule }) =>
+      [...space.extents.support(space.spoken(rule))].map(axis => {
+        const { id } = space.everyAxis[axis]!;
+        return id.slice(0, Math.max(0, id.lastIndexOf('/')));
+      }),
+    );
+    const deepest = ways.reduce((longest, way) => (way.length > longest.length ? way : longest), '');
+    return deepest === '' ? anatomy.root.name : anatomy.byName.get(deepest)!.name;
+  }
+
+  /**
+   * What a setting publishes for those who refer to it: under its own name, and under the names of the sides it
    * also sets.
    */
   declarations(setting: Setting, context: CssContext): Declaration[] {

@@ -2,7 +2,7 @@ import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import type { PartProperty } from '../resolution/references';
 import { PROPERTIES, shorthandOf } from '../values/property-registry';
-import { announcedParts } from './accessibility';
+import { everyAnnounced } from './accessibility';
 import type { CssContext } from './css-value';
 import type { ComponentNames } from './names';
 import { pressArea } from './press-area';
@@ -76,7 +76,7 @@ export function resetBlocks(component: Component, names: ComponentNames, against
   const list = (some: readonly Part[], suffix = ''): string =>
     some.map(part => selectorOf(part) + suffix).join(', ');
   const inner = parts.filter(part => part !== root);
-  const announced = announcedParts(component);
+  const announced = everyAnnounced(component);
   const area = pressArea(component);
   const isLabel = (part: Part): boolean => part === area || part.kind.kind === 'label';
   const isStyled = (part: Part): boolean =>

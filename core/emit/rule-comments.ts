@@ -1,12 +1,14 @@
 import type { Component, Rule } from '../components/component';
-import { conditionWords } from '../space/condition';
+import { ruleWords } from '../nesting/rule-words';
 
 /** Some rules as a comment tells them: the condition of each in words, its id, its note. */
-export const rulesInWords = ({ space }: Component, rules: readonly Rule[]): string[] =>
-  [...rules]
-    .sort((a, b) => a.index - b.index)
-    .map(({ id, region, note }) => {
-      const words = conditionWords(region, space.axes);
+export function rulesInWords(component: Component, rules: readonly Rule[]): string[] {
+  const told = new Set(rules);
+  return component.rules
+    .filter(rule => told.has(rule))
+    .map(rule => {
+      const words = ruleWords(component, rule);
       const condition = words.charAt(0).toUpperCase() + words.slice(1);
-      return `${condition} (${id}).${note === '' ? '' : ` ${note}`}`;
+      return `${condition} (${rule.id}).${rule.note === '' ? '' : ` ${rule.note}`}`;
     });
+}

@@ -1,10 +1,12 @@
+import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
+import { componentAt } from '../nesting/addresses';
 import type { Axis } from '../space/axis';
 import { bits } from '../space/box';
-import type { WantedBox } from '../space/readable-cover';
 import type { Detection } from '../space/state-catalogue';
 import type { ComponentNames } from './names';
 import type { Ground } from './reset';
+import { isAlways, type Condition, type Scope } from './condition';
 import { all, any, atom, compound, FALSE, not, selectorList, TRUE, type Formula } from './formula';
 
 /** Values of an axis for which a formula must hold, and those for which it may, as masks. */
@@ -22,11 +24,11 @@ export interface SelectorScheme {
   readonly ground: Ground | null;
   /** The formula for some values of an axis, on the element that bears the states. */
   readonly axis: (axis: Axis, values: WantedValues, component: Component, names: ComponentNames) => Formula;
-  /** The selector of some parts where a formula holds. */
+  /** The selector of some parts where a condition holds. */
   readonly select: (
     component: Component,
     parts: readonly string[],
-    formula: Formula,
+    condition: Condition,
     names: ComponentNames,
   ) => string;
 }
@@ -75,9 +77,17 @@ export const HOST: SelectorScheme = {
   live: false,
   ground: 'browser',
   axis: hostAxis,
-  select(_, parts, formula, names) {
+  select(component, parts, condition, names) {
     const own = parts.map(part => `.${names.part(part)}`);
-    return formula.kind === 'true' ? own.join(', ') : `:where(:host(${compound(formula)})) ${anyOf(own)}`;
+    if (isAlways(condition)) return own.join(', ');
+    return condition
+      .map(({ root, inner }) => {
+        const host = root.kind === 'true' ? ':host' : `:host(${compound(root)})`;
+        return inner.length === 0
+          ? `:where(${host}) ${anyOf(own)}`
+          : insideNested(component, parts, host, inner, names);
+      })
+      .join(', ');
   },
 };
 
@@ -87,29 +97,66 @@ export const PART: SelectorScheme = {
   live: false,
   ground: null,
   axis: hostAxis,
-  select(_, parts, formula, { root: host }) {
-    const condition = formula.kind === 'true' ? '' : `:where(${selectorList(formula).join(', ')})`;
-    return parts.map(part => `${host}${condition}::part(${part})`).join(', ');
+  select(_, parts, condition, { root: host }) {
+    // What a nested component keeps to itself cannot be seen from outside; its states are those at rest.
+    const outside = condition.filter(({ inner }) => inner.length === 0);
+    const tests = outside.flatMap(({ root }) => selectorList(root));
+    const where = isAlways(condition) ? '' : `:where(${tests.length > 0 ? tests.join(', ') : ':not(*)'})`;
+    return parts.map(part => `${host}${where}::part(${part.replaceAll('/', '--')})`).join(', ');
   },
 };
 
 /** `.qs-text-field-frame:where(.qs-text-field:hover *)`: the part's class weighs, the condition does not. */
 function selectBelowRoot(
-  { anatomy }: Component,
+  component: Component,
   parts: readonly string[],
-  formula: Formula,
+  condition: Condition,
   names: ComponentNames,
 ): string {
   const classOf = (part: string): string => `.${names.part(part)}`;
-  if (formula.kind === 'true') return parts.map(classOf).join(', ');
-  const conditions = selectorList(formula);
+  if (isAlways(condition)) return parts.map(classOf).join(', ');
   const root = `.${names.root}`;
-  const isRoot = (part: string): boolean => part === anatomy.root.name;
+  const isRoot = (part: string): boolean => part === component.anatomy.root.name;
   const below = parts.filter(part => !isRoot(part)).map(classOf);
-  const selectors = parts.filter(isRoot).map(() => `${root}:where(${conditions.join(', ')})`);
-  if (below.length > 0)
-    selectors.push(`${anyOf(below)}:where(${conditions.map(text => `${root}${text} *`).join(', ')})`);
-  return selectors.join(', ');
+  return condition
+    .flatMap(({ root: formula, inner }) => {
+      const tests = selectorList(formula);
+      if (inner.length > 0) {
+        const around = formula.kind === 'true' ? '' : `${root}${compound(formula)}`;
+        return [insideNested(component, parts, around, inner, names)];
+      }
+      const selectors = parts.filter(isRoot).map(() => `${root}:where(${tests.join(', ')})`);
+      if (below.length > 0)
+        selectors.push(`${anyOf(below)}:where(${tests.map(text => `${root}${text} *`).join(', ')})`);
+      return selectors;
+    })
+    .join(', ');
+}
+
+/**
+ * Parts in nested components, by tests on the roots of these: `.qs-count-less--frame:where(.qs-count-less:hover *)`. `around` is
+ * the test on what is around all of them, if any.
+ */
+function insideNested(
+  { anatomy }: Component,
+  parts: readonly string[],
+  around: string,
+  inner: Scope['inner'],
+  names: ComponentNames,
+): string {
+  const classOf = (part: string): string => `.${names.part(anatomy.byName.get(part)!.name)}`;
+  const tested = inner.map(([part, formula]) => ({ part, test: `${classOf(part)}${compound(formula)}` }));
+  const last = tested.at(-1)!;
+  const outer = [around, ...tested.slice(0, -1).map(({ test }) => test)].filter(text => text !== '');
+  const own = parts.filter(part => anatomy.byName.get(last.part)!.name === part);
+  const below = parts.filter(part => !own.includes(part)).map(classOf);
+  const lastTest = compound(inner.at(-1)![1]);
+  const ownSelectors = own.map(
+    part => `${classOf(part)}:where(${lastTest})${outer.length > 0 ? `:where(${outer.join(' ')} *)` : ''}`,
+  );
+  const belowSelectors =
+    below.length > 0 ? [`${anyOf(below)}:where(${[...outer, last.test].join(' ')} *)`] : [];
+  return [...ownSelectors, ...belowSelectors].join(', ');
 }
 
 const anyOf = (selectors: readonly string[]): string =>
@@ -134,18 +181,38 @@ const attributeTest = (axis: Axis, value: string, names: ComponentNames): Formul
 /** Elements whose emptiness the browser tells. */
 const SHOWS_PLACEHOLDER = new Set(['input', 'textarea']);
 
-/** The browser's own test for a state's value, or `null` where an attribute has to say it. */
+/**
+ * The browser's own test for a state's value, or `null` where an attribute has to say it. An inner axis is told on the root of its
+ * component.
+ */
 function detection(axis: Axis, index: number, component: Component, names: ComponentNames): Formula | null {
   const { id } = axis.values[index]!;
+  const bearers = bearersAt(axis.id, component);
   const detect = axis.state?.values.find(value => value.id === id)?.detect;
-  const tests = (detect ?? []).flatMap(each => detectionTest(each, component, names) ?? []);
+  const tests = (detect ?? []).flatMap(each => detectionTest(each, bearers, names) ?? []);
   return tests.length === 0 ? null : any(...tests.map(atom));
+}
+
+interface Bearers {
+  readonly root: Part;
+  /** What bears the states that a browser tells. */
+  readonly bearer: Part | null;
+}
+
+/** Root and bearer of the component that an axis belongs to, as parts of the outermost. */
+function bearersAt(axis: string, { anatomy, nested }: Component): Bearers {
+  const way = axis.slice(0, Math.max(0, axis.lastIndexOf('/')));
+  if (way === '') return anatomy;
+  const owner = componentAt(nested, way);
+  const here = (part: Part | null): Part | null =>
+    part && (anatomy.byName.get(`${way}/${part.name}`) ?? null);
+  return { root: anatomy.byName.get(way)!, bearer: here(owner.anatomy.bearer) };
 }
 
 /** A test on the root; `null` where there is nothing to test. */
 function detectionTest(
   { on, test, anywhere }: Detection,
-  { anatomy: { bearer, root } }: Component,
+  { bearer, root }: Bearers,
   names: ComponentNames,
 ): string | null {
   if (on === 'root' || bearer === root) return test;
@@ -221,32 +288,4 @@ function excludes(formula: Formula, test: Formula): boolean {
     text => /^\[([\w-]+)="[^"]*"\]$/.exec(text)?.[1],
   );
   return attribute !== undefined && attribute === other && formula.selector !== test.selector;
-}
-
-/** Makes formulas for unions of boxes; a test that is asked for again is made once. */
-export function boxFormulas(
-  scheme: SelectorScheme,
-  component: Component,
-  names: ComponentNames,
-): (boxes: readonly WantedBox[]) => Formula {
-  const { axes, full } = component.space;
-  const made = axes.map(() => new Map<string, Formula>());
-  const axisFormula = (axis: Axis, index: number, must: number, may: number): Formula => {
-    const key = `${must} ${may}`;
-    const known = made[index]!.get(key);
-    if (known) return known;
-    const formula = scheme.axis(axis, { must, may }, component, names);
-    made[index]!.set(key, formula);
-    return formula;
-  };
-  return boxes =>
-    any(
-      ...boxes.map(({ must, may }) =>
-        all(
-          ...axes.map((axis, index) =>
-            may[index] === full[index] ? TRUE : axisFormula(axis, index, must[index]!, may[index]!),
-          ),
-        ),
-      ),
-    );
 }

@@ -9,7 +9,8 @@ import { randomComponent } from '../test/random-component';
 import { compound, not, all, any, atom, selectorList, TRUE, FALSE, type Formula } from './formula';
 import { readableCover } from '../space/readable-cover';
 import { namesOf, type Names } from './names';
-import { boxFormulas, HELD, SHIPPED } from './selector-scheme';
+import { boxConditions } from './condition';
+import { HELD, SHIPPED } from './selector-scheme';
 
 /** Whether a formula holds, given which of its atoms do. */
 function holds(formula: Formula, test: (selector: string) => boolean): boolean {
@@ -62,11 +63,11 @@ describe('selectors stand for regions', () => {
         const formulas = component.rules.map(rule => {
           const { space } = component;
           const boxes = readableCover(space.extents, space.reachedFrom(rule.region));
-          return boxFormulas(
+          return boxConditions(
             SHIPPED,
             component,
             namesIn(document).component('specimen'),
-          )(boxes.map(box => ({ must: box, may: box })));
+          )(boxes.map(box => ({ must: box, may: box })))[0]!.root;
         });
         inAll(document, (raw, index) => {
           const matches = holds(formulas[index]!, selector =>
@@ -84,12 +85,13 @@ describe('selectors stand for regions', () => {
       fc.property(randomComponent, document => {
         const component = compileComponent(document);
         if (component.problems.length > 0) return;
-        const formulas = component.rules.map(rule =>
-          boxFormulas(
-            HELD,
-            component,
-            namesIn(document).component('specimen'),
-          )([{ must: rule.region, may: rule.region }]),
+        const formulas = component.rules.map(
+          rule =>
+            boxConditions(
+              HELD,
+              component,
+              namesIn(document).component('specimen'),
+            )([{ must: rule.region, may: rule.region }])[0]!.root,
         );
         inAll(document, (raw, index) => {
           const settled = settledPlain(document, raw)!;

@@ -1,8 +1,11 @@
 import type { Component } from '../components/component';
 import type { Box } from '../space/box';
+import { NOWHERE, type Extent } from '../space/extent';
 import type { ComponentNames } from './names';
+import { bearingWay } from '../nesting/addresses';
 import { pressArea } from './press-area';
-import { boxFormulas, type SelectorScheme } from './selector-scheme';
+import { ALWAYS, boxConditions } from './condition';
+import type { SelectorScheme } from './selector-scheme';
 import type { StyleBlock } from './stylesheet';
 
 type Declarations = readonly (readonly [string, string])[];
@@ -48,29 +51,60 @@ export function userSettingBlocks(
   return [...forcedColors(component, names, scheme), ...reducedMotion(component, names, scheme)];
 }
 
-function forcedColors(component: Component, names: ComponentNames, scheme: SelectorScheme): StyleBlock[] {
-  const { space, anatomy } = component;
-  const framed = pressArea(component) ?? anatomy.bearer ?? anatomy.root;
-  const texts = anatomy.parts.filter(part => !part.kind.box).map(part => part.name);
-  const formulaOf = boxFormulas(scheme, component, names);
-  return FORCED.flatMap(({ axis, value, frame, text }) => {
-    const index = space.axisIndex(axis);
-    const place = space.axes[index]?.indexOf.get(value);
-    if (place === undefined) return [];
-    const ladder = space.axes[index]!.ladder;
-    const region: Box = space.full.map((mask, each) =>
-      each !== index ? mask : ladder ? (mask >> place) << place : 1 << place,
-    );
-    const where = space.reachedFrom(region);
-    const formula = formulaOf(space.cover(where, 0));
-    const block = (parts: readonly string[], declarations: Declarations): StyleBlock => ({
-      key: `forced ${axis}=${value}/${parts.join('+')}`,
-      within: '@media (forced-colors: active)',
-      selector: scheme.select(component, parts, formula, names),
-      declarations,
+/** A component, or one within it, as the outermost sees it. */
+interface Seen {
+  readonly component: Component;
+  /** Name of a part of it in the outermost. */
+  readonly part: (name: string) => string;
+  /** The outermost component's raw combinations in which this one is in a region. */
+  readonly where: (region: Box) => Extent;
+}
+
+function forcedColors(outermost: Component, names: ComponentNames, scheme: SelectorScheme): StyleBlock[] {
+  const conditionOf = boxConditions(scheme, outermost, names);
+  return everySeen(outermost).flatMap(({ component, part, where }) => {
+    const { space, anatomy } = component;
+    const framed = pressArea(component) ?? anatomy.bearer ?? anatomy.root;
+    const texts = anatomy.parts
+      .filter(each => !each.kind.box && bearingWay(component, each) === '')
+      .map(each => part(each.name));
+    return FORCED.flatMap(({ axis, value, frame, text }) => {
+      const index = space.axes.findIndex(({ id }) => id === axis);
+      const place = space.axes[index]?.indexOf.get(value);
+      if (place === undefined) return [];
+      const ladder = space.axes[index]!.ladder;
+      const region: Box = space.full.map((mask, each) =>
+        each !== index ? mask : ladder ? (mask >> place) << place : 1 << place,
+      );
+      const raw = where(region);
+      if (raw === NOWHERE) return [];
+      const condition = conditionOf(outermost.space.cover(raw, NOWHERE));
+      const block = (parts: readonly string[], declarations: Declarations): StyleBlock => ({
+        key: `forced ${axis}=${value}/${parts.join('+')}`,
+        within: '@media (forced-colors: active)',
+        selector: scheme.select(outermost, parts, condition, names),
+        declarations,
+      });
+      return [block([part(framed.name)], frame), ...(text && texts.length > 0 ? [block(texts, text)] : [])];
     });
-    return [block([framed.name], frame), ...(text && texts.length > 0 ? [block(texts, text)] : [])];
   });
+}
+
+/** The component itself and all within it that bear states of their own. */
+function everySeen(component: Component): Seen[] {
+  const { space } = component;
+  const own: Seen = { component, part: name => name, where: region => space.reachedFrom(region) };
+  const within = (outer: Component, prefix: string, carry: (extent: Extent) => Extent): Seen[] =>
+    outer.nested.flatMap(({ name, component: nested, reading }) => {
+      const here = (extent: Extent): Extent => carry(reading.where(extent));
+      const seen: Seen = {
+        component: nested,
+        part: part => `${prefix}${name}/${part}`,
+        where: region => here(nested.space.extents.of(region)),
+      };
+      return [...(nested.anatomy.bearer ? [seen] : []), ...within(nested, `${prefix}${name}/`, here)];
+    });
+  return [own, ...within(component, '', extent => space.reachedBy({ region: space.full, extent }))];
 }
 
 function reducedMotion(component: Component, names: ComponentNames, scheme: SelectorScheme): StyleBlock[] {
@@ -84,7 +118,7 @@ function reducedMotion(component: Component, names: ComponentNames, scheme: Sele
     {
       key: 'reduced motion',
       within: '@media (prefers-reduced-motion: reduce)',
-      selector: scheme.select(component, [...moving], { kind: 'true' }, names),
+      selector: scheme.select(component, [...moving], ALWAYS, names),
       declarations: [['transition-property', 'none']],
     },
   ];

@@ -1,6 +1,8 @@
+import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import type { Axis } from '../space/axis';
 import type { Combination } from '../space/space';
+import type { Nested } from './nested';
 
 /** Marks the copies of what is repeated, counted from 1: `entry:2/frame`. */
 const COPY = /:\d+(?=\/)/g;
@@ -16,6 +18,26 @@ export function axisNamed(component: Component, name: string): Axis | null {
   const nested = component.nested.find(each => each.name === part);
   if (!nested || (copy !== undefined && nested.repeat === null)) return null;
   return axisNamed(nested.component, rest.join('/'));
+}
+
+/** The component that some part uses, by its way: `less`, `less/inner`. There must be one. */
+export function componentAt(nested: readonly Nested[], way: string): Component {
+  const found = nested.find(({ name }) => name === way || way.startsWith(`${name}/`))!;
+  const { component, name } = found;
+  return name === way ? component : componentAt(component.nested, way.slice(name.length + 1));
+}
+
+/**
+ * Way to the component that a part belongs to as people meet it: the nearest around it that bears states of its own, `''` the
+ * outermost. A nested label or message belongs to the field that it stands in, what is in a nested button to that button.
+ */
+export function bearingWay({ nested }: Component, part: Part): string {
+  const steps = part.nested?.split('/') ?? [];
+  for (let length = steps.length; length > 0; length--) {
+    const way = steps.slice(0, length).join('/');
+    if (componentAt(nested, way).anatomy.bearer) return way;
+  }
+  return '';
 }
 
 /** Value of an axis of a nested component after its limits, by name, in one of the parent's allowed combinations. */

@@ -150,6 +150,17 @@ export class Space {
     return reached;
   }
 
+  /** All raw combinations that count as one in which a rule speaks. */
+  reachedBy({ region, extent }: { readonly region: Box; readonly extent?: Extent }): Extent {
+    if (extent === undefined) return this.reachedFrom(region);
+    const { extents, axes, full } = this;
+    return extents.preimage(extents, extent, (axis, mask) =>
+      axis < axes.length
+        ? this.reachedFrom(full.map((all, index) => (index === axis ? mask : all)))
+        : extents.of(extents.full.map((all, index) => (index === axis ? mask : all))),
+    );
+  }
+
   /** Few boxes that hold an extent and nothing else but what is free, each with what it must hold and what it may. */
   cover(extent: Extent, free: Extent): readonly WantedBox[] {
     const key = `${extent} ${free}`;

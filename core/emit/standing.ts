@@ -1,0 +1,74 @@
+import type { Component } from '../components/component';
+import type { Nested } from '../nesting/nested';
+import type { Combination } from '../space/space';
+
+/** One entry of a list of which a nested component shows each. */
+export interface Entry {
+  /** Counted from 0. */
+  readonly index: number;
+  readonly of: number;
+  /** Its content by key; a character of a code is a `value`. */
+  readonly content: Readonly<Record<string, unknown>>;
+  /** Values of axes that it sets. */
+  readonly is: Combination;
+}
+
+/** A component as it stands in a field, the outermost or one within it, in its own combination. */
+export interface Standing {
+  readonly component: Component;
+  /** How it is used; `null` for the outermost. */
+  readonly nested: Nested | null;
+  /** The component around it. */
+  readonly outer: Standing | null;
+  /** The part of the outermost that uses it, `less/inner`; empty for that itself. */
+  readonly way: string;
+  /** After its limits; value indices, inner axes last. */
+  readonly indices: readonly number[];
+  /** The same as written, own axes only. */
+  readonly combination: Combination;
+  readonly entry: Entry | null;
+}
+
+/** The outermost component in an allowed combination, which may name inner axes too. */
+export function outermost(component: Component, combination: Combination): Standing {
+  const indices = component.space.indices(combination);
+  return { component, nested: null, outer: null, way: '', indices, combination, entry: null };
+}
+
+/** A component within another. */
+export function standingWithin(outer: Standing, nested: Nested, entry: Entry | null): Standing {
+  const { component, name, reading } = nested;
+  const { space } = component;
+  const raw = [...reading.indices(outer.indices).raw];
+  for (const [id, value] of Object.entries(entry ? { place: placeOf(entry), ...entry.is } : {})) {
+    const axis = space.axisIndex(id);
+    const index = space.axes[axis]?.indexOf.get(value);
+    if (index !== undefined && reading.isFree(axis)) raw[axis] = index;
+  }
+  const indices = space.settled(raw).combination;
+  return {
+    component,
+    nested,
+    outer,
+    way: outer.way === '' ? name : `${outer.way}/${name}`,
+    indices,
+    combination: space.written(indices),
+    entry,
+  };
+}
+
+const placeOf = ({ index, of }: Entry): string =>
+  of === 1 ? 'only' : index === 0 ? 'first' : index === of - 1 ? 'last' : 'middle';
+
+/** Name of a part of a component within, as the outermost knows it. */
+export const nameIn = ({ way }: Standing, part: string): string => (way === '' ? part : `${way}/${part}`);
+
+/** Where a nested component's content comes from: an entry of a list, or a key of the outermost; `null` for nothing. */
+export type ContentSource = { readonly entry: unknown } | { readonly key: string } | null;
+
+export function contentSource({ nested, outer, entry }: Standing, key: string): ContentSource {
+  if (!nested || !outer) return { key };
+  const mapped = nested.content.get(key);
+  if (mapped !== undefined) return contentSource(outer, mapped);
+  return entry && Object.hasOwn(entry.content, key) ? { entry: entry.content[key] } : null;
+}
