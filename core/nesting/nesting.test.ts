@@ -42,6 +42,9 @@ const inExtent = ({ component, points }: Both, extent: Extent): string[] =>
     ),
   );
 
+/** Only what is written as it comes out is compared; calculations are compared in the browser. */
+const literal = (value: string, text: string): string => (text.startsWith('calc') ? '' : value);
+
 /** One row per question: whether the engine answers as the walk over all points does. */
 const CHECKS: Readonly<Record<string, (both: Both) => void>> = {
   count({ component, points }) {
@@ -55,12 +58,22 @@ const CHECKS: Readonly<Record<string, (both: Both) => void>> = {
       expect(combination).toMatchObject(own);
       const found = Object.entries(parts).flatMap(([part, properties]) =>
         Object.entries(properties).map(([property, { rule, value, trail }]) =>
-          [`${part}.${property}`, rule, value, ...trail.map(each => `${each.rule} ${each.text}`)].join('; '),
+          [
+            `${part}.${property}`,
+            rule,
+            literal(value, trail.at(-1)!.text),
+            ...trail.map(each => `${each.rule} ${each.text}`),
+          ].join('; '),
         ),
       );
       const expected = [...bySlot(words)].map(([slot, trail]) => {
         const last = trail.at(-1)!;
-        return [slot, last.rule, last.text, ...trail.map(each => `${each.rule} ${each.text}`)].join('; ');
+        return [
+          slot,
+          last.rule,
+          literal(last.text, last.text),
+          ...trail.map(each => `${each.rule} ${each.text}`),
+        ].join('; ');
       });
       expect(found.sort()).toEqual(expected.sort());
     }

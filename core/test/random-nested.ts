@@ -12,8 +12,9 @@ import type { Library } from './naive-nesting';
 
 const TEXTS: Readonly<Record<string, readonly string[]>> = {
   'border-top-color': ['#112233', '#445566', '#778899'],
-  height: ['20px', '30px'],
+  'padding-left': ['4px', '6px'],
   opacity: ['0.5', '1'],
+  width: ['7px', 'calc(@root.padding-left * 2 + 1px)'],
 };
 
 const AXES: readonly AxisDocument[] = [
@@ -100,6 +101,8 @@ interface Level {
 }
 
 function level(id: string, below: Level | null): fc.Arbitrary<Level> {
+  // Each bears states of its own, so that no two are told by one element.
+  const bearer: PartDocument = { part: 'bearer', kind: id === 'outer' ? 'control' : 'action' };
   return axes(below ? 1 : 0).chain(own => {
     const uses = below
       ? fc.oneof(
@@ -110,12 +113,16 @@ function level(id: string, below: Level | null): fc.Arbitrary<Level> {
     return uses.chain(children => {
       const inside = children.flatMap(({ part }) => [part, ...below!.parts.map(name => `${part}/${name}`)]);
       const nested = children.flatMap(({ part }) => below!.rules.map(name => `${part}/${name}`));
-      const parts = ['root', 'frame', ...inside];
+      const parts = ['root', 'frame', 'bearer', ...inside];
       return fc.record({ limits: settlingLimits(own), rules: rules(own, parts, nested) }).map(rest => ({
         document: {
           format: 'periwinkle-component/1',
           id,
-          anatomy: { part: 'root', kind: 'row', children: [{ part: 'frame', kind: 'row', children }] },
+          anatomy: {
+            part: 'root',
+            kind: 'row',
+            children: [{ part: 'frame', kind: 'row', children: [...children, bearer] }],
+          },
           axes: own,
           ...rest,
         },

@@ -1,0 +1,186 @@
+import fc from 'fast-check';
+import type { WebDriver } from 'selenium-webdriver';
+import type { Driver } from 'selenium-webdriver/chrome.js';
+import { compileSystem, componentNamed, type System } from '@periwinkle/core/components/system';
+import type { Component } from '@periwinkle/core/components/component';
+import { componentStylesheet } from '@periwinkle/core/emit/component-css';
+import { fieldTree } from '@periwinkle/core/emit/field-tree';
+import { fieldHtml } from '@periwinkle/core/emit/html';
+import { namesOf } from '@periwinkle/core/emit/names';
+import { HELD, SHIPPED } from '@periwinkle/core/emit/selector-scheme';
+import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
+import type { Resolution } from '@periwinkle/core/resolution/outcome';
+import { resolve } from '@periwinkle/core/resolution/resolve';
+import type { Combination } from '@periwinkle/core/space/space';
+import { everyCombination } from '@periwinkle/core/test/naive';
+import { freeAxes } from '@periwinkle/core/test/naive-nesting';
+import { randomNested } from '@periwinkle/core/test/random-nested';
+import { freshSeed } from '@periwinkle/core/test/seed';
+import { smallDocuments } from '@periwinkle/core/test/small-system';
+import { openBrowser, type Browser } from './support/browser';
+import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
+import { TIMEOUT } from './support/patience';
+
+/**
+ * Random components within components within others: what the core says of all their parts against what the browser computes,
+ * each nested one in states of its own.
+ */
+
+const MOST_A_SYSTEM = 12;
+let browser: Browser;
+let driver: WebDriver & Driver;
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  driver = browser.driver as WebDriver & Driver;
+  await driver.sendDevToolsCommand('DOM.enable', {});
+  await driver.sendDevToolsCommand('CSS.enable', {});
+}, TIMEOUT);
+afterAll(() => browser?.quit());
+
+interface Cell extends Resolution {
+  readonly raw: Combination;
+}
+
+/** Systems with some raw combinations of the outermost component and all that is free in it. */
+function* sampledSystems(seed: number, most: number): Generator<{ system: System; cells: Cell[] }> {
+  let left = most;
+  for (const library of fc.sample(randomNested, { seed, numRuns: 1000 })) {
+    if (left <= 0) return;
+    const system = compileSystem(
+      smallDocuments({
+        documents: [...library].map(
+          ([id, document]) => [`components/${id}.component.json`, document] as const,
+        ),
+      }),
+    );
+    if (system.components.some(({ problems }) => problems.some(each => each.severity === 'error'))) continue;
+    const component = componentNamed(system, 'outer')!;
+    const outer = library.get('outer')!;
+    const free = freeAxes(outer, library);
+    const own = everyCombination(outer);
+    const all = Array.from({ length: 200 }, (_, number) => ({
+      ...own[number % own.length],
+      ...Object.fromEntries(
+        free.map(([name, values], place) => [
+          name,
+          values[(number * 7 + place * 3 + (number >> 3)) % values.length]!,
+        ]),
+      ),
+    }));
+    const chosen = all.filter(raw => isPlain(component, raw)).slice(0, Math.min(MOST_A_SYSTEM, left));
+    left -= chosen.length;
+    const context = { tokens: system.tokens.usual(), rootFontSize: 16 };
+    yield { system, cells: chosen.map(raw => ({ raw, ...resolve(component, raw, context) })) };
+  }
+}
+
+/** Whether limits of nested components change nothing but the pointer, which alone the browser is made to believe. */
+function isPlain(component: Component, raw: Combination): boolean {
+  const { space } = component;
+  const within = (outer: Component, indices: readonly number[]): boolean =>
+    outer.nested.every(({ component: nested, reading }) => {
+      const { raw: before, settled } = reading.indices(indices);
+      const same = nested.space.axes.every(
+        (axis, index) => axis.id === 'pointer' || before[index] === settled[index],
+      );
+      return same && within(nested, settled);
+    });
+  return within(component, space.settled(space.indices(raw)).combination);
+}
+
+/** Pseudo-classes of a pointer. */
+const FORCED: Readonly<Record<string, string[]>> = { over: ['hover'], down: ['hover', 'active'] };
+
+const command = (name: string, parameters: object): Promise<Record<string, never>> =>
+  driver.sendAndGetDevToolsCommand(name, parameters) as Promise<never>;
+
+async function force(
+  cells: readonly Cell[],
+  component: Component,
+  classOf: (part: string) => string,
+): Promise<void> {
+  const { root } = (await command('DOM.getDocument', { depth: 0 })) as unknown as {
+    root: { nodeId: number };
+  };
+  for (const [index, { raw }] of cells.entries()) {
+    for (const [name, value] of Object.entries(raw)) {
+      const forcedPseudoClasses = name.endsWith('pointer') ? FORCED[value] : undefined;
+      if (!forcedPseudoClasses) continue;
+      const way = name.split('/').slice(0, -1);
+      for (const part of [
+        [...way, 'root'],
+        [...way, 'bearer'],
+      ]) {
+        const selector = `#cell-${index} .${classOf(component.anatomy.byName.get(part.join('/'))!.name)}`;
+        const { nodeId } = (await command('DOM.querySelector', {
+          nodeId: root.nodeId,
+          selector,
+        })) as unknown as { nodeId: number };
+        await command('CSS.forcePseudoState', { nodeId, forcedPseudoClasses });
+      }
+    }
+  }
+}
+
+const total = { values: 0 };
+
+test.each([
+  ['held', 800],
+  ['shipped', 500],
+] as const)(
+  'stylesheet %s: %d combinations of random nested components',
+  async (name, combinations) => {
+    const scheme = name === 'held' ? HELD : SHIPPED;
+    const lines: string[] = [];
+    for (const { system, cells } of sampledSystems(freshSeed(`nested ${name}`), combinations)) {
+      const component = componentNamed(system, 'outer')!;
+      const names = namesOf(system).component(component.id);
+      const css = stylesheetText(componentStylesheet({ system, component, scheme }));
+      const body = cells.map((cell, index) => {
+        const combination = name === 'held' ? cell.combination : cell.raw;
+        const tree = fieldTree({
+          component,
+          names,
+          icons: system.icons,
+          sample: { id: 'x', content: { value: 'North quay' } },
+          combination,
+          mode: name,
+          id: `f${index}`,
+        });
+        return `<div id="cell-${index}">${fieldHtml(tree)}</div>`;
+      });
+      await driver.get('about:blank');
+      await driver.executeScript(
+        `const sheet = new CSSStyleSheet();
+         sheet.replaceSync(arguments[0]);
+         document.adoptedStyleSheets = [sheet];
+         document.body.innerHTML = arguments[1];
+         document.body.style.display = 'none';`,
+        css,
+        body.join(''),
+      );
+      if (name === 'shipped') await force(cells, component, names.part);
+      const styles = await driver.executeScript<Styles[]>(
+        `const read = new Function(${JSON.stringify(READ_STYLES)});
+         return arguments[0].map((wanted, index) => read(document.getElementById('cell-' + index), wanted))`,
+        cells.map(cell => wantedFrom(cell.parts, names.part)),
+      );
+      cells.forEach((cell, index) => {
+        const found = differences(cell.parts, styles[index]!);
+        total.values += found.compared;
+        lines.push(
+          ...found.lines.map(
+            line =>
+              `${line} in ${JSON.stringify(cell.raw)} of ${JSON.stringify(system.components.map(each => each.document))} ${css}`,
+          ),
+        );
+      });
+      if (lines.length > 0) break;
+    }
+    expect(lines.slice(0, 1)).toEqual([]);
+  },
+  TIMEOUT,
+);
+
+test('that were 5,000 values or more', () => expect(total.values).toBeGreaterThanOrEqual(5000));
