@@ -42,8 +42,13 @@ const inExtent = ({ component, points }: Both, extent: Extent): string[] =>
     ),
   );
 
-/** Only what is written as it comes out is compared; calculations are compared in the browser. */
-const literal = (value: string, text: string): string => (text.startsWith('calc') ? '' : value);
+/** What a word comes to among the last words on all slots: calculations refer to a least height, which is no length unless said. */
+function valueOf({ means }: Word, trails: ReadonlyMap<string, readonly Word[]>): string {
+  const referred = /@(\S+\.min-height) \* 2 \+ 1px/.exec(means);
+  if (!referred) return means;
+  const height = trails.get(referred[1]!)?.at(-1)?.text;
+  return height === undefined ? '' : `${parseFloat(height) * 2 + 1}px`;
+}
 
 /** One row per question: whether the engine answers as the walk over all points does. */
 const CHECKS: Readonly<Record<string, (both: Both) => void>> = {
@@ -58,20 +63,16 @@ const CHECKS: Readonly<Record<string, (both: Both) => void>> = {
       expect(combination).toMatchObject(own);
       const found = Object.entries(parts).flatMap(([part, properties]) =>
         Object.entries(properties).map(([property, { rule, value, trail }]) =>
-          [
-            `${part}.${property}`,
-            rule,
-            literal(value, trail.at(-1)!.text),
-            ...trail.map(each => `${each.rule} ${each.text}`),
-          ].join('; '),
+          [`${part}.${property}`, rule, value, ...trail.map(each => `${each.rule} ${each.text}`)].join('; '),
         ),
       );
-      const expected = [...bySlot(words)].map(([slot, trail]) => {
+      const trails = bySlot(words);
+      const expected = [...trails].map(([slot, trail]) => {
         const last = trail.at(-1)!;
         return [
           slot,
           last.rule,
-          literal(last.text, last.text),
+          valueOf(last, trails),
           ...trail.map(each => `${each.rule} ${each.text}`),
         ].join('; ');
       });
@@ -123,8 +124,12 @@ const CHECKS: Readonly<Record<string, (both: Both) => void>> = {
   },
 
   looks({ system, component, points }) {
-    const look = ({ words }: Point): string =>
-      JSON.stringify([...bySlot(words)].map(([slot, trail]) => [slot, trail.at(-1)!.text]).sort());
+    const look = ({ words }: Point): string => {
+      const trails = bySlot(words);
+      return JSON.stringify(
+        [...trails].map(([slot, trail]) => [slot, valueOf(trail.at(-1)!, trails)]).sort(),
+      );
+    };
     const atRest = new Map<string, string>();
     const all = new Map<string, string[]>();
     for (const point of points) {
@@ -184,7 +189,7 @@ function contestedPlain(points: readonly Point[]): Map<string, string[]> {
     for (const later of rules.values())
       for (const earlier of rules.values()) {
         if (!later.word.own && !earlier.word.own) continue;
-        if (later.word.text === earlier.word.text) continue;
+        if (later.word.means === earlier.word.means) continue;
         if (within(later.points, earlier.points) || within(earlier.points, later.points)) continue;
         const where = [...earlier.points].filter(point => {
           const trail = point.words.filter(word => word.slot === slot).map(word => word.rule);

@@ -1,10 +1,10 @@
-import type { Component, Rule } from '../components/component';
-import type { Decision } from '../components/component';
+import type { Component, Decision, Rule, Setting } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
 import { slotsOf, type Slot, type Speaker } from '../resolution/slots';
 import { contains, disjoint } from '../space/box';
 import { NOWHERE, type Extent } from '../space/extent';
 import type { Space } from '../space/space';
+import { calcReferences } from '../values/calc';
 import { remembered } from '../resolution/answer-memory';
 import { heardAllowed } from '../resolution/reading';
 
@@ -88,9 +88,21 @@ export function contestedWhere(component: Component, { earlier, later, slot }: C
  */
 const mayContest = (a: Speaker, b: Speaker): boolean =>
   (a.direct || b.direct) &&
-  a.setting.text !== b.setting.text &&
+  saysOtherwise(a.setting, b.setting) &&
   !(a.rule.nested !== undefined && b.rule.nested !== undefined) &&
   !disjoint(a.rule.region, b.rule.region);
+
+/** The same text means other things where what it refers to lies in another component. */
+function saysOtherwise(a: Setting, b: Setting): boolean {
+  if (a.text !== b.text) return true;
+  if (a.value.kind !== 'calc' || b.value.kind !== 'calc') return false;
+  const [one, other] = [a.value, b.value].map(({ calc }) =>
+    calcReferences(calc)
+      .properties.map(({ part }) => part)
+      .join(),
+  );
+  return one !== other;
+}
 
 const overlap = ({ extents }: Space, heard: Extent, { region, extent }: Rule): bigint =>
   extent === undefined ? extents.countIn(heard, region) : extents.count(extents.and(heard, extent));

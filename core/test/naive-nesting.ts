@@ -10,6 +10,8 @@ export interface Word {
   readonly rule: string;
   readonly slot: string;
   readonly text: string;
+  /** The text with all that it refers to named from the outermost. */
+  readonly means: string;
   /** Whether the rule is the outermost component's own. */
   readonly own: boolean;
 }
@@ -66,9 +68,10 @@ export function words(document: ComponentDocument, raw: Plain, library: Library)
     }
     for (const word of words(other, nested, library))
       spoken.push({
-        ...word,
         rule: `${use.part}/${word.rule}`,
         slot: `${use.part}/${word.slot}`,
+        text: word.text,
+        means: word.means.replaceAll('@', `@${use.part}/`),
         own: false,
       });
   }
@@ -108,7 +111,7 @@ function saidBy(rule: RuleDocument, roots: ReadonlyMap<string, string>): Word[] 
     for (const [property, text] of Object.entries(properties)) {
       const slot = `${roots.get(part) ?? part}.${property}`;
       said.delete(slot);
-      said.set(slot, { rule: rule.id, slot, text, own: true });
+      said.set(slot, { rule: rule.id, slot, text, means: text, own: true });
     }
   }
   return [...said.values()];

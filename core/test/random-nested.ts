@@ -12,9 +12,9 @@ import type { Library } from './naive-nesting';
 
 const TEXTS: Readonly<Record<string, readonly string[]>> = {
   'border-top-color': ['#112233', '#445566', '#778899'],
-  'padding-left': ['4px', '6px'],
+  'min-height': ['4px', '6px'],
   opacity: ['0.5', '1'],
-  width: ['7px', 'calc(@root.padding-left * 2 + 1px)'],
+  width: ['7px', 'calc(@root.min-height * 2 + 1px)'],
 };
 
 const AXES: readonly AxisDocument[] = [
