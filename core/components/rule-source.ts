@@ -5,8 +5,11 @@ import type { Component } from './component';
 
 /** Where a rule was written. */
 export interface RuleSource {
-  /** `own`: in the component's own document; `base`: in another's; `overlaid`: in another's, with something laid over it here. */
-  readonly kind: 'own' | 'base' | 'overlaid';
+  /**
+   * `own`: in the component's own document; `base`: in another's; `overlaid`: in another's, with something laid over it here;
+   * `nested`: in that of a component which this one uses.
+   */
+  readonly kind: 'own' | 'base' | 'overlaid' | 'nested';
   /** Id of the component whose rule it is. */
   readonly from: string;
 }
@@ -18,6 +21,8 @@ export const ownRules = ({ document, derivation }: Component): readonly OverlayD
 /** Where the rule of an id was written. */
 export function ruleSource(component: Component, id: string): RuleSource {
   const { derivation, document } = component;
+  const nested = component.nested.find(({ name }) => id.startsWith(`${name}/`));
+  if (nested) return { kind: 'nested', from: nested.component.id };
   const own: RuleSource = { kind: 'own', from: component.id };
   if (!derivation) return own;
   const index = (document.rules ?? []).findIndex(rule => rule.id === id);
@@ -25,6 +30,14 @@ export function ruleSource(component: Component, id: string): RuleSource {
   const base = derivation.bases.find(each => each.file === file);
   if (!base) return own;
   return { kind: overlayOf(component, id) ? 'overlaid' : 'base', from: base.id };
+}
+
+/** A rule by the component that it was written in and its id there: the same for all that take it over or nest it. */
+export function writtenAs(component: Component, id: string): string {
+  const nested = component.nested.find(({ name }) => id.startsWith(`${name}/`));
+  return nested
+    ? writtenAs(nested.component, id.slice(nested.name.length + 1))
+    : `${ruleSource(component, id).from} ${id}`;
 }
 
 /** What a derived component lays over its base's rule of an id. */

@@ -51,6 +51,9 @@ interface Unit {
 }
 
 class FieldBuilder {
+  /** How many labels are open: in these only phrasing content may stand (HTML, 3.2.5.2.5). */
+  private labels = 0;
+
   constructor(private readonly input: FieldTreeInput) {}
 
   /** The outermost part is there even where nothing is in it. */
@@ -83,7 +86,10 @@ class FieldBuilder {
   /** `part` is a part of the component that stands there. */
   private part(part: Part, standing: Standing, unit: Unit): FieldNode | null {
     if (part.kind.box) {
+      const isLabel = this.isPressArea(part, standing, unit);
+      if (isLabel) this.labels++;
       const children = part.children.flatMap(child => this.child(child, standing, unit));
+      if (isLabel) this.labels--;
       return part.children.length > 0 && children.length === 0
         ? null
         : this.element(part, standing, unit, [], children);
@@ -143,11 +149,16 @@ class FieldBuilder {
     const name = nameIn(standing, part.name);
     const attributes: Attributes = [['class', names.part(name)]];
     if (part === standing.component.anatomy.root) attributes.push(...this.rootAttributes(standing));
-    const area = unit.told.pressArea;
-    const isPressArea = area !== null && name === nameIn(unit.standing, area.name);
-    if (isPressArea) attributes.push(['for', this.controlId(unit)]);
-    const element = isPressArea ? 'label' : (tag ?? part.kind.element);
+    const isLabel = this.isPressArea(part, standing, unit);
+    if (isLabel) attributes.push(['for', this.controlId(unit)]);
+    const plain = this.labels > 0 && part.kind.box ? 'span' : part.kind.element;
+    const element = isLabel ? 'label' : (tag ?? plain);
     return { tag: element, part: name, attributes: [...attributes, ...own], children };
+  }
+
+  private isPressArea(part: Part, standing: Standing, unit: Unit): boolean {
+    const area = unit.told.pressArea;
+    return area !== null && nameIn(standing, part.name) === nameIn(unit.standing, area.name);
   }
 
   private textAttributes(part: Part, standing: Standing, unit: Unit): Attributes {

@@ -19,12 +19,17 @@ export interface UsedToken {
   readonly uses: readonly string[];
 }
 
-/** Parts that are seen, numbered in anatomical order; boxes that only hold others together bear no number. */
+/**
+ * Parts that are seen, numbered in anatomical order; boxes that only hold others together bear no number. A nested component is one
+ * part: what is in it is told where it is specified.
+ */
 export function numberedAnatomy(component: Component): NumberedPart[] {
+  const { parts, root, byName } = component.anatomy;
   const drawn = drawnParts(component);
-  return component.anatomy.parts
-    .filter(part => !part.kind.box || drawn.has(part.name))
-    .filter(part => part !== component.anatomy.root)
+  const used = new Set(component.nested.map(({ name }) => byName.get(name)));
+  return parts
+    .filter(part => used.has(part) || (part.nested === null && (!part.kind.box || drawn.has(part.name))))
+    .filter(part => part !== root)
     .map((part, index) => ({
       number: index + 1,
       title: part.title,

@@ -2,7 +2,15 @@ import type { Part } from '../anatomy/anatomy';
 import type { Nested } from './nested';
 
 /** The tree of a nested component as a part of its parent's: names with the way to them, content as the use says. */
-export const nestedRoot = (nested: Nested): Part => partIn(nested.component.anatomy.root, nested);
+export function nestedRoot(nested: Nested): Part {
+  const { title, description } = nested.use.document;
+  const root = partIn(nested.component.anatomy.root, nested);
+  return {
+    ...root,
+    title: title ?? nested.component.title,
+    description: description ?? nested.component.summary,
+  };
+}
 
 function partIn(part: Part, nested: Nested): Part {
   const { name, content, use, repeat } = nested;

@@ -35,13 +35,14 @@ export function regionArrangement(component: Component, region: Box, sample: str
 /** So many boxes are looked at for the plainest combination. */
 const LOOKED_AT = 200;
 
-/** The combination (value indices) of an extent that departs least from rest and defaults; `null` if there is none. */
+/** The own combination (value indices) of an extent that departs least from rest and defaults; `null` if there is none. */
 export function plainestIn({ space }: Component, where: Extent): number[] | null {
   const { axes, extents } = space;
   const atRest = (box: Box): number => box.filter((mask, index) => (mask >> axes[index]!.rest) & 1).length;
   let plainest: Box | null = null;
   let looked = 0;
-  for (const box of extents.boxesOf(where)) {
+  for (const whole of extents.boxesOf(extents.shadow(where))) {
+    const box = whole.slice(0, axes.length);
     if (!plainest || atRest(box) > atRest(plainest)) plainest = box;
     if (++looked === LOOKED_AT) break;
   }

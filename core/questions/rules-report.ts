@@ -3,6 +3,7 @@ import { ownText } from '../resolution/own-text';
 import type { Slot } from '../resolution/slots';
 import type { System } from '../components/system';
 import type { Box } from '../space/box';
+import { ruleWords } from '../nesting/rule-words';
 import { conditionWords } from '../space/condition';
 import { contestedWhere, contests, decisionOn, type Contest } from './contested';
 import { deadRules } from './dead';
@@ -81,7 +82,7 @@ export function* rulesReport(component: Component, system: System): Generator<Pr
   const pairs = new Map<string, ContestedPair & { contests: ReportedContest[] }>();
   for (const contest of found) {
     yield { done: done++, total };
-    const key = `${contest.earlier.index} ${contest.later.index}`;
+    const key = `${contest.earlier.id} ${contest.later.id}`;
     if (!pairs.has(key)) pairs.set(key, pairOf(component, contest));
     pairs.get(key)!.contests.push(reported(component, system, contest));
   }
@@ -103,7 +104,7 @@ export function* rulesReport(component: Component, system: System): Generator<Pr
     pairs: [...pairs.values()],
     dead: deadRules(component).map(({ rule, property, because, by, limits }) => ({
       rule: rule.id,
-      words: wordsOf(component, rule),
+      words: ruleWords(component, rule),
       property,
       because,
       by: by.map(each => each.id),
@@ -114,14 +115,12 @@ export function* rulesReport(component: Component, system: System): Generator<Pr
   };
 }
 
-const wordsOf = ({ space }: Component, rule: Rule): string => conditionWords(rule.region, space.axes);
-
 function pairOf(component: Component, { earlier, later }: Contest) {
   return {
     earlier: earlier.id,
     later: later.id,
-    earlierWords: wordsOf(component, earlier),
-    laterWords: wordsOf(component, later),
+    earlierWords: ruleWords(component, earlier),
+    laterWords: ruleWords(component, later),
     contests: [] as ReportedContest[],
   };
 }

@@ -1,5 +1,5 @@
 import type { Component, Rule } from '../components/component';
-import { ruleSource } from '../components/rule-source';
+import { writtenAs } from '../components/rule-source';
 import { slotsOf } from '../resolution/slots';
 import type { System } from '../components/system';
 import { tokensIn, type Value } from '../values/value-syntax';
@@ -32,9 +32,7 @@ export function tokenReach(system: System, key: string): TokenReach {
   return {
     components,
     rules: new Set(
-      components.flatMap(({ component, rules }) =>
-        rules.map(({ id }) => `${ruleSource(component, id).from} ${id}`),
-      ),
+      components.flatMap(({ component, rules }) => rules.map(({ id }) => writtenAs(component, id))),
     ).size,
     combinations: components.reduce(
       (sum, { component, where }) => sum + component.space.extents.count(where),

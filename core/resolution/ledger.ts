@@ -1,6 +1,7 @@
 import type { Component, Rule, Setting } from '../components/component';
 import { departs, ruleSource, type RuleSource } from '../components/rule-source';
 import { takenApart } from '../components/read-rules';
+import { ruleWords } from '../nesting/rule-words';
 import { equal, type Box } from '../space/box';
 import { conditionWords } from '../space/condition';
 import type { Combination } from '../space/space';
@@ -57,18 +58,18 @@ export function ledger(
 ): Ledger {
   const { space } = component;
   const selection = new Selection(component, combinations, context);
-  const target = scope && component.rules.findLast(rule => equal(rule.region, scope));
+  const target =
+    scope && component.rules.findLast(rule => rule.nested === undefined && equal(rule.region, scope));
   const rules = component.rules.filter(rule => selection.speaks(rule) || rule === target);
-  const words = (box: Box): string => conditionWords(box, space.axes);
   const columns: LedgerColumn[] = rules.map(rule => ({
     rule,
-    words: words(rule.region),
+    words: ruleWords(component, rule),
     isScope: rule === target,
     source: ruleSource(component, rule.id),
   }));
   if (scope && !target) {
     const source: RuleSource = { kind: 'own', from: component.id };
-    columns.push({ rule: null, words: words(scope), isScope: true, source });
+    columns.push({ rule: null, words: conditionWords(scope, space.axes), isScope: true, source });
   }
   const written = new Map(rules.map(rule => [rule, writtenBySlot(rule)]));
   const rows = rowsOf(component, rules).map(({ part, property }) => ({

@@ -143,7 +143,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   };
   const removeRule = (id: string): void => {
     const { kind } = ruleSource(written, id);
-    const done = { own: 'removed', base: 'left out', overlaid: 'as in its base again' }[kind];
+    const done = { own: 'removed', base: 'left out', overlaid: 'as in its base again', nested: '' }[kind];
     store.edit(path, removeRulePatch(written, id), `${written.title}: rule ${id} ${done}`);
   };
   const aim = (column: LedgerColumn): void =>

@@ -116,6 +116,8 @@ interface EntryProps extends Pick<LedgerLineProps, 'row' | 'index' | 'tokens' | 
 }
 
 function Entry({ row, index, column, at, entry, tokens, rootFontSize, acts }: EntryProps) {
+  // A nested component's rules are written there: their conditions are about axes that this one does not have.
+  const isElsewhere = column.source.kind === 'nested';
   const said = entry ? entry.text + (entry.covered ? ', covered by a later rule' : '') : 'nothing';
   return (
     <button
@@ -127,12 +129,13 @@ function Entry({ row, index, column, at, entry, tokens, rootFontSize, acts }: En
       title={entry?.departs ? `${entry.text}, here instead of what ${column.source.from} says` : entry?.text}
       tabIndex={index === 0 && at === 0 ? 0 : -1}
       aria-label={`${row.part} ${row.property}, ${column.words}: ${said}`}
+      aria-disabled={isElsewhere || undefined}
       onFocus={() => acts.aim(index, at)}
-      onClick={() => acts.edit(index, at)}
+      onClick={() => isElsewhere || acts.edit(index, at)}
       onKeyDown={event => {
         if (event.key === 'Delete' || event.key === 'Backspace') {
           event.preventDefault();
-          if (entry) acts.remove(index, at);
+          if (entry && !isElsewhere) acts.remove(index, at);
         }
       }}
     >

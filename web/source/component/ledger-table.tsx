@@ -160,7 +160,7 @@ export function LedgerTable(props: LedgerTableProps) {
 }
 
 /** What taking a rule out comes to, by where it was written. */
-const REMOVING: Readonly<Record<RuleSource['kind'], (from: string) => string>> = {
+const REMOVING: Readonly<Record<Exclude<RuleSource['kind'], 'nested'>, (from: string) => string>> = {
   own: () => 'remove the rule',
   base: () => 'leave the rule out here',
   overlaid: from => `as in ${from} again`,
@@ -184,6 +184,14 @@ const RuleHeading = memo(function RuleHeading({
   onMove: (rule: string, by: -1 | 1) => void;
   onRemove: (rule: string) => void;
 }) {
+  // What a nested component says is changed there, or covered by a rule of this one.
+  if (kind === 'nested')
+    return (
+      <>
+        <span title={note || undefined}>{words}</span>
+        <small className="source">in {from}</small>
+      </>
+    );
   const act = (id: string): void => {
     if (id === 'earlier') onMove(rule, -1);
     if (id === 'later') onMove(rule, 1);

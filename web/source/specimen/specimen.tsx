@@ -17,13 +17,14 @@ export interface Shape {
 
 /** A component's shape. An edit of a rule or a token leaves it as it is, so no specimen is built again for one. */
 export function useShape(system: System, component: Component): Shape {
-  const { anatomy, axes, limits, samples } = component.document;
+  const { anatomy, space } = component;
+  const { samples } = component.document;
   const names = namesOf(system).component(component.id);
   const iconText = [...system.icons].flat().join('\n');
   return useMemo(
     () => ({ component, names, icons: system.icons }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the document's parts decide, not the compiled objects
-    [component.id, anatomy, axes, limits, samples, names, iconText],
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- rules do not decide, and all but these stay the same objects
+    [component.id, anatomy, space, samples, names, iconText],
   );
 }
 
