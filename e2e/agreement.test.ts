@@ -80,6 +80,7 @@ async function bringAbout(
      flag(control, 'disabled', raw.availability === 'disabled');
      flag(control, 'readonly', raw.availability === 'readonly');
      flag(field, 'aria-busy', raw.availability === 'busy', 'true');
+     flag(field, 'data-range', raw.range === 'min' || raw.range === 'max', raw.range);
      if (raw.focus === 'keyboard') control.focus();`,
     field,
     control,
@@ -92,13 +93,25 @@ async function bringAbout(
   else await actions.move({ origin: frame }).press().perform();
 }
 
-/** Real pointing takes its time: what is derived from another is tried in fewer combinations. */
+/** Real pointing takes its time: fields that share most with the first are tried in fewer combinations. */
 const FIELDS = system.components.map(
-  component => [component.id, component, component.derivation ? 60 : 220] as const,
+  component => [component.id, component, component.id === 'text-field' ? 220 : 60] as const,
 );
 
+/** What of the states a person cannot bring about. A text control that has the focus always shows it; a press brings the focus. */
+const OUT_OF_REACH: Readonly<Record<'control' | 'action', (raw: Combination) => boolean>> = {
+  control: raw =>
+    raw['focus'] === 'in' ||
+    (raw['pointer'] === 'down' && raw['focus'] === 'out' && raw['availability'] !== 'disabled') ||
+    (raw['availability'] === 'disabled' && raw['focus'] === 'keyboard'),
+  action: raw =>
+    raw['focus'] === 'keyboard' ||
+    (raw['focus'] === 'in') !== (raw['pointer'] === 'down' && raw['availability'] !== 'disabled'),
+};
+
 describe.each(FIELDS)('%s', (_, component, pointings) => {
-  const { space } = component;
+  const { space, anatomy } = component;
+  const bearer = anatomy.bearer!;
   const classOf = (part: string): string => namesOf(system).component(component.id).part(part);
   const resolved = (combination: Combination, theme: string) =>
     resolve(component, combination, {
@@ -152,7 +165,8 @@ describe.each(FIELDS)('%s', (_, component, pointings) => {
           )
           .slice(0, 20),
       ).toEqual([]);
-      expect(results.reduce((sum, { compared }) => sum + compared, 0)).toBeGreaterThan(20_000);
+      const compared = results.reduce((sum, each) => sum + each.compared, 0);
+      expect(compared).toBeGreaterThan(anatomy.control ? 20_000 : 5000);
     },
     TIMEOUT,
   );
@@ -166,18 +180,12 @@ describe.each(FIELDS)('%s', (_, component, pointings) => {
         `<div id="outer" data-theme="day"><div id="inner">${htmlOf({ ...space.written(space.indices({})) }, 'shipped', 'real')}</div></div>`,
       );
       const field = await driver.findElement({ css: `.${classOf('root')}` });
-      const control = await driver.findElement({ css: `.${classOf('control')}` });
-      const frame = await driver.findElement({ css: `.${classOf('frame')}` });
-      // A text control that has the focus always shows it; the browser fills nothing in here; a press brings the focus.
-      const cells = sampled(
-        space,
-        pointings,
-        raw =>
-          raw['focus'] === 'in' ||
-          raw['autofill'] === 'yes' ||
-          (raw['pointer'] === 'down' && raw['focus'] === 'out' && raw['availability'] !== 'disabled') ||
-          (raw['availability'] === 'disabled' && raw['focus'] === 'keyboard'),
-      );
+      const control = await driver.findElement({ css: `.${classOf(bearer.name)}` });
+      const pointed = anatomy.byName.get('frame') ?? bearer;
+      const frame = await driver.findElement({ css: `.${classOf(pointed.name)}` });
+      const isOut = OUT_OF_REACH[anatomy.control ? 'control' : 'action'];
+      // The browser fills nothing in here.
+      const cells = sampled(space, pointings, raw => raw['autofill'] === 'yes' || isOut(raw));
       const lines: string[] = [];
       let pointedAtDisabled = 0;
       for (const raw of cells) {
@@ -199,6 +207,8 @@ describe.each(FIELDS)('%s', (_, component, pointings) => {
     },
     TIMEOUT,
   );
+
+  if (!anatomy.control) return;
 
   test(
     'text typed by hand and taken out again changes the field as the core says',

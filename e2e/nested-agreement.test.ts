@@ -17,7 +17,9 @@ import { freeAxes } from '@periwinkle/core/test/naive-nesting';
 import { randomNested } from '@periwinkle/core/test/random-nested';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
+import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
 import { openBrowser, type Browser } from './support/browser';
+import { demoSystem } from './support/demo';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { TIMEOUT } from './support/patience';
 
@@ -184,3 +186,87 @@ test.each([
 );
 
 test('that were 5,000 values or more', () => expect(total.values).toBeGreaterThanOrEqual(5000));
+
+describe('crew aboard, under a real hand', () => {
+  const system = demoSystem();
+  const component = componentNamed(system, 'crew')!;
+  const names = namesOf(system).component('crew');
+  const SHOWN = { content: 'filled' };
+  const READ = `return new Function(${JSON.stringify(READ_STYLES)})(document.querySelector('.${names.root}'), arguments[0])`;
+
+  /** What is different from the core in a combination, as the page stands. */
+  async function lines(combination: Combination): Promise<string[]> {
+    const { parts } = resolve(component, combination, { tokens: system.tokens.usual(), rootFontSize: 16 });
+    return differences(parts, await driver.executeScript<Styles>(READ, wantedFrom(parts, names.part))).lines;
+  }
+
+  beforeAll(async () => {
+    const tree = fieldTree({
+      component,
+      names,
+      icons: system.icons,
+      sample: component.samples[0],
+      combination: component.space.written(component.space.indices(SHOWN)),
+      mode: 'shipped',
+      id: 'crew',
+    });
+    await driver.get('about:blank');
+    await driver.executeScript(
+      `document.head.innerHTML = '<style></style><style></style>';
+       document.querySelectorAll('style').forEach((style, index) => (style.textContent = arguments[0][index]));
+       document.body.innerHTML = arguments[1];`,
+      [tokensCssText(system), componentCssText(system, component)],
+      fieldHtml(tree),
+    );
+  }, TIMEOUT);
+
+  const step = (part: 'less' | 'more') => driver.findElement({ css: `.${names.part(`${part}/button`)}` });
+
+  test('each step answers the pointer alone, and the field does not answer for it', async () => {
+    await driver
+      .actions({ async: true })
+      .move({ origin: step('less') })
+      .perform();
+    expect(await lines({ ...SHOWN, 'less/pointer': 'over' })).toEqual([]);
+    await driver
+      .actions({ async: true })
+      .move({ origin: step('more') })
+      .press()
+      .perform();
+    expect(await lines({ ...SHOWN, focus: 'in', 'more/pointer': 'down', 'more/focus': 'in' })).toEqual([]);
+    await driver.actions({ async: true }).release().move({ x: 5, y: 590 }).perform();
+  });
+
+  test('at an end the step that leads further is spent, for eyes and for readers', async () => {
+    await driver.executeScript(
+      `document.activeElement.blur();
+       document.querySelector('.${names.root}').dataset.range = 'min';
+       arguments[0].disabled = true;`,
+      await step('less'),
+    );
+    expect(await lines({ ...SHOWN, range: 'min' })).toEqual([]);
+    await driver
+      .actions({ async: true })
+      .move({ origin: step('less') })
+      .perform();
+    expect(await lines({ ...SHOWN, range: 'min', 'less/pointer': 'over' })).toEqual([]);
+  });
+
+  test('the markup of an end has that step disabled, and only that one', () => {
+    const combination = component.space.written(component.space.indices({ ...SHOWN, range: 'max' }));
+    const html = fieldHtml(
+      fieldTree({
+        component,
+        names,
+        icons: system.icons,
+        sample: component.samples[0],
+        combination,
+        mode: 'shipped',
+        id: 'x',
+      }),
+    );
+    expect(html.match(/<button [^>]*disabled[^>]*>/g)).toEqual([
+      '<button class="qs-crew-more--button" type="button" disabled>',
+    ]);
+  });
+});

@@ -3,6 +3,7 @@ import { pointer } from '../formats/json';
 import { inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
 import { iconProblems } from '../emit/icon';
 import { tokenNameProblems } from '../emit/token-names';
+import { silencedStates } from '../questions/silenced';
 import { deadRules } from '../questions/dead';
 import { TangledRules } from '../resolution/reading';
 import type { Component } from '../components/component';
@@ -15,6 +16,7 @@ import type { System } from '../components/system';
 import { contextProblems } from './check-contexts';
 import { cycleProblems } from './check-cycles';
 import { expansionProblems } from './check-expansion';
+import { reachingInProblems } from './check-reaching-in';
 import { settingPointer, valueProblems } from './check-values';
 import { ledBack } from './led-back';
 
@@ -77,11 +79,17 @@ const regions = new ObjectMemo<readonly LocalProblem[]>();
 const regionProblems = (component: Component): readonly LocalProblem[] =>
   regions.of([component.rules, component.anatomy, component.space], () => {
     try {
-      return [...referenceProblems(component), ...deadRuleProblems(component)];
+      return [
+        ...referenceProblems(component),
+        ...reachingInProblems(component),
+        ...deadRuleProblems(component),
+        ...silencedProblems(component),
+      ];
     } catch (error) {
       if (!(error instanceof TangledRules)) throw error;
       const list = new ProblemList();
-      const { rule, setting } = error.slot.speakers[0]!;
+      const { speakers } = error.slot;
+      const { rule, setting } = speakers.find(each => each.rule.nested === undefined) ?? speakers[0]!;
       list.error(settingPointer(rule, setting), 'tangled-rules', error.message);
       return list.problems;
     }
@@ -184,6 +192,21 @@ function deadRuleProblems(component: Component): LocalProblem[] {
       because === 'covered'
         ? `This rule never has the last word: ${others} always ${by.length === 1 ? 'speaks' : 'speak'} after it.`
         : `The limits never let this rule's condition hold${reason ? `: ${reason}` : '.'}`,
+    );
+  }
+  return problems.problems;
+}
+
+/** Rules that take away what a nested component shows of its own states. */
+function silencedProblems(component: Component): LocalProblem[] {
+  const problems = new ProblemList();
+  for (const { slot, state, by } of silencedStates(component)) {
+    const first = slot.speakers.find(({ rule }) => rule.nested !== undefined)!.rule.id;
+    problems.warning(
+      settingPointer(by.rule, by.setting),
+      'silenced-state',
+      `“${by.rule.id}” covers “${state.id}” wherever that speaks: ${slot.name} no longer answers. Right behind “${first}” it would leave that its word.`,
+      `"after": "${first}"`,
     );
   }
   return problems.problems;

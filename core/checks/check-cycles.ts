@@ -12,6 +12,8 @@ interface Edge {
   readonly to: string;
   readonly where: Extent;
   readonly at: string;
+  /** Whether the component itself says so, not one nested in it. */
+  readonly own: boolean;
 }
 
 /** By slot: the references that start there. */
@@ -30,7 +32,8 @@ export function cycleProblems(component: Component): LocalProblem[] {
   const problems = new ProblemList();
   const told = new Set<Edge>();
   for (const edge of [...references.values()].flat()) {
-    if (told.has(edge)) continue;
+    // A circle within a nested component is told there.
+    if (told.has(edge) || !edge.own) continue;
     const circle = circleThrough(edge, references, extents);
     if (!circle) continue;
     for (const each of circle) told.add(each);
@@ -114,10 +117,11 @@ function referencesOf(component: Component): References {
       if (referred.length === 0) return;
       const heard = heardAllowed(component, slot)[place]!;
       const at = settingPointer(rule, setting);
+      const own = rule.nested === undefined;
       const found = referred.flatMap(({ part, property }) =>
         heardSlots(component, part, property).flatMap(({ name, where }) => {
           const both = extents.and(heard, where);
-          return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at }];
+          return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at, own }];
         }),
       );
       references.set(slot.name, [...(references.get(slot.name) ?? []), ...found]);

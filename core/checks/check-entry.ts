@@ -23,7 +23,14 @@ export function entryProblem(
     problems.error('', value.code, value.message, value.suggestion);
     return problems.problems[0]!;
   }
-  const setting = { part, property: read.property, text, value: value.value, written: propertyName };
+  const setting = {
+    part,
+    property: read.property,
+    text,
+    value: value.value,
+    written: propertyName,
+    writtenPart: part,
+  };
   const own = [setting];
   const alone = {
     id: 'entry',

@@ -30,7 +30,8 @@ export function expansionProblems(component: Component): LocalProblem[] {
       if (setting.value.kind !== 'calc') continue;
       const own = reachOf(component, calcReferences(setting.value.calc), reaches);
       if (isWithin(own)) reach = wider(reach, own);
-      else if (direct) problems.error(settingPointer(rule, setting), 'too-deep', reason(own));
+      else if (direct && rule.nested === undefined)
+        problems.error(settingPointer(rule, setting), 'too-deep', reason(own));
     }
     reaches.set(slot.name, reach);
   }

@@ -23,6 +23,8 @@ const TOKEN_DIMENSION: Readonly<Record<string, Dimension>> = {
 export function valueProblems(component: Component, tokens: TokenSet): LocalProblem[] {
   const problems = new ProblemList();
   for (const rule of component.rules) {
+    // What a nested component says is checked there.
+    if (rule.nested !== undefined) continue;
     for (const setting of rule.written) {
       const at = settingPointer(rule, setting);
       const { value, property } = setting;
@@ -34,7 +36,7 @@ export function valueProblems(component: Component, tokens: TokenSet): LocalProb
 }
 
 export function settingPointer(rule: Rule, setting: Setting): string {
-  return pointer('rules', rule.index, 'set', setting.part, setting.written);
+  return pointer('rules', rule.index, 'set', setting.writtenPart, setting.written);
 }
 
 /** What is wrong with using a token for a property, in words; `null` when it fits. */

@@ -18,6 +18,8 @@ export interface Setting {
   readonly value: Value;
   /** The property's name in the document: a composite's, where this is one of its members. */
   readonly written: string;
+  /** The part's name in the document: of a nested root also that of the part that uses it. */
+  readonly writtenPart: string;
 }
 
 /** A rule compiled: the region it speaks in and what it says there. */

@@ -7,7 +7,7 @@ import { usesIn, type Use } from '../nesting/uses';
 import { compileComponent } from './compile-component';
 import type { Component } from './component';
 
-/** How many components may lie within one another. */
+/** So many levels of components may lie within one. */
 export const MAX_LEVELS = 8;
 
 /** Compiles the components of a system, those first that others use. */
@@ -49,7 +49,7 @@ export class Nesting {
       if (other === null) continue;
       const component = this.component(other);
       const below = this.levels.get(other)!;
-      if (below >= MAX_LEVELS) {
+      if (below > MAX_LEVELS) {
         this.report(
           file,
           use,

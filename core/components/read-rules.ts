@@ -115,7 +115,16 @@ function readSettings(
         problems.error(here + pointer(written), value.code, value.message, value.suggestion);
         return [];
       }
-      return [{ part: found.name, property: property.property, text, value: value.value, written }];
+      return [
+        {
+          part: found.name,
+          property: property.property,
+          text,
+          value: value.value,
+          written,
+          writtenPart: name,
+        },
+      ];
     });
   });
 }

@@ -1,4 +1,4 @@
-import type { OverlayDocument } from '../formats/component-document';
+import type { OverlayDocument, RuleDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import type { PatchOperation } from '../formats/patch';
 import type { Box } from '../space/box';
@@ -25,7 +25,25 @@ export function settingPatch(
 ): PatchOperation[] {
   if ('region' in target) return text === null ? [] : newRule(component, target.region, part, property, text);
   const rule = component.document.rules?.find(each => each.id === target.rule);
-  if (!rule || text === (rule.set[part]?.[property] ?? null)) return [];
+  return rule ? settingIn(component, rule, nameIn(component, rule, part), property, text) : [];
+}
+
+/** The name under which a rule speaks of a part; the root of a nested component has two. */
+function nameIn({ anatomy }: Component, { set }: RuleDocument, part: string): string {
+  const found = anatomy.byName.get(part);
+  const isSame = (name: string): boolean => found !== undefined && anatomy.byName.get(name) === found;
+  return Object.hasOwn(set, part) ? part : (Object.keys(set).find(isSame) ?? part);
+}
+
+function settingIn(
+  component: Component,
+  rule: RuleDocument,
+  part: string,
+  property: string,
+  text: string | null,
+): PatchOperation[] {
+  const target = { rule: rule.id };
+  if (text === (rule.set[part]?.[property] ?? null)) return [];
   const own = ownRules(component).findIndex(each => each.id === target.rule);
   if (own < 0) return added(component, { id: target.rule, set: { [part]: { [property]: text } } });
   const set = ownRules(component)[own]!.set ?? {};

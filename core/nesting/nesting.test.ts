@@ -17,7 +17,7 @@ import { smallDocuments } from '../test/small-system';
 /** So many random systems of three levels in each run. */
 const SYSTEMS = 1000;
 /** Larger ones are left to others. */
-const MAX_POINTS = 150;
+const MAX_POINTS = 100;
 
 interface Both {
   readonly system: System;
