@@ -16,6 +16,7 @@ import type { System } from '../components/system';
 import { contextProblems } from './check-contexts';
 import { cycleProblems } from './check-cycles';
 import { expansionProblems } from './check-expansion';
+import { contentProblems } from './check-content';
 import { reachingInProblems } from './check-reaching-in';
 import { settingPointer, valueProblems } from './check-values';
 import { ledBack } from './led-back';
@@ -29,6 +30,7 @@ export function meaningProblems(system: System): Problem[] {
         ...component.problems,
         ...valuesInAllContexts(component, system),
         ...sampleProblems(component, system),
+        ...contentProblems(component),
         ...regionProblems(component),
       ],
     ]),
@@ -221,7 +223,8 @@ function sampleProblems(component: Component, system: System): LocalProblem[] {
   component.samples.forEach((sample, index) => {
     for (const [key, text] of Object.entries(sample.content)) {
       if (!iconKeys.includes(key)) continue;
-      for (const name of typeof text === 'string' ? [text] : Object.values(text)) {
+      if (Array.isArray(text)) continue;
+      for (const name of typeof text === 'string' ? [text] : Object.values(text as Record<string, string>)) {
         if (system.icons.has(name)) continue;
         problems.error(
           pointer('samples', index, 'content', key),

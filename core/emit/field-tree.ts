@@ -8,6 +8,7 @@ import type { StateMark } from '../space/state-catalogue';
 import { accessibility, type Accessibility } from './accessibility';
 import { plainIcon } from './icon';
 import type { ComponentNames } from './names';
+import { derivedText, type Surroundings } from '../content/derived-text';
 import { sampleText } from './sample-text';
 import { contentSource, nameIn, outermost, standingWithin, type Entry, type Standing } from './standing';
 
@@ -121,11 +122,7 @@ class FieldBuilder {
   /** The entries that a nested component shows one each; `null` for one alone that is not repeated. */
   private entries({ repeat }: Nested, standing: Standing): (Entry | null)[] {
     if (repeat === null) return [null];
-    const source = contentSource(standing, repeat);
-    const content = source === null ? undefined : 'entry' in source ? source.entry : this.sampled(source.key);
-    const list = typeof content === 'string' ? [...content].map(value => ({ value })) : content;
-    if (!Array.isArray(list)) return [];
-    return list.filter(isObject).map(({ is, ...own }, index, all) => ({
+    return this.listAt(repeat, standing).map(({ is, ...own }, index, all) => ({
       index,
       of: all.length,
       content: own,
@@ -133,8 +130,13 @@ class FieldBuilder {
     }));
   }
 
-  private sampled(key: string): unknown {
-    return this.input.sample?.content[key];
+  /** The entries of a list; of a text, its characters. */
+  private listAt(name: string, standing: Standing): Record<string, unknown>[] {
+    const { standing: at, key, entry } = contentSource(standing, name);
+    const list = at.nested === null ? this.input.sample?.content[key] : entry;
+    if (Array.isArray(list)) return list.filter(isObject);
+    const text = this.content(name, standing);
+    return text === undefined ? [] : [...text].map(value => ({ value }));
   }
 
   private element(
@@ -190,8 +192,7 @@ class FieldBuilder {
     const { element } = part;
     const { anatomy } = standing.component;
     const content = (key: string): string | undefined => this.content(key, standing);
-    const isEmpty = standing.combination['content'] === 'empty';
-    const value = isEmpty ? '' : (content(part.content ?? 'value') ?? '');
+    const value = this.entered(part.content ?? 'value', standing);
     const local = this.localName(part, standing, unit);
     const attributes: Attributes = [['id', this.idOf(local, unit)]];
     if (element === 'input') attributes.push(['type', part.type ?? 'text']);
@@ -273,11 +274,30 @@ class FieldBuilder {
     return part.nested === null ? part : standing.component.anatomy.byName.get(own)!;
   }
 
-  private content(key: string, standing: Standing): string | undefined {
-    const source = contentSource(standing, key);
-    if (source === null) return undefined;
-    if ('entry' in source) return typeof source.entry === 'string' ? source.entry : undefined;
+  /** What is given counts; else what the key itself says of where it comes from. */
+  private content(name: string, standing: Standing): string | undefined {
+    const { standing: at, key, entry } = contentSource(standing, name);
     const { sample, combination, component } = this.input;
-    return sampleText(sample?.content[source.key], combination, component.space.axes);
+    const given =
+      at.nested === null ? sampleText(sample?.content[key], combination, component.space.axes) : entry;
+    if (typeof given === 'string') return given;
+    const declared = at.component.document.content?.find(({ id }) => id === key);
+    return declared && derivedText(declared, this.surroundings(at));
+  }
+
+  /** What stands in a control; nothing while that is empty. */
+  private entered(name: string, standing: Standing): string {
+    const { standing: owner } = contentSource(standing, name);
+    return owner.combination['content'] === 'empty' ? '' : (this.content(name, standing) ?? '');
+  }
+
+  private surroundings(standing: Standing): Surroundings {
+    const { anatomy, document } = standing.component;
+    const list = document.content?.find(({ kind }) => kind === 'list')?.id;
+    return {
+      value: () => this.entered(anatomy.control?.content ?? 'value', standing),
+      entries: () => (list === undefined ? 0 : this.listAt(list, standing).length),
+      sources: this.input.sample?.sources ?? {},
+    };
   }
 }

@@ -2,17 +2,21 @@ import type { SampleText } from '../formats/component-document';
 import type { Axis } from '../space/axis';
 import type { Combination } from '../space/space';
 
-/** A sample's text in a combination: where it depends on an axis, that of the value there, or none. */
+/** A sample's text in a combination: where it depends on an axis, that of the value there, or none. A list is no text. */
 export function sampleText(
-  text: SampleText | undefined,
+  text: SampleText | readonly unknown[] | undefined,
   combination: Combination,
   axes: readonly Axis[],
 ): string | undefined {
   if (text === undefined || typeof text === 'string') return text;
+  if (isList(text)) return undefined;
   const axis = axisOf(Object.keys(text), axes);
   const value = axis && combination[axis.id];
   return value !== undefined && Object.hasOwn(text, value) ? text[value] : undefined;
 }
+
+const isList = (content: SampleText | readonly unknown[]): content is readonly unknown[] =>
+  Array.isArray(content);
 
 /** The axis that some values belong to: other axes may have a value of the same name (`none`), but hardly all of them. */
 function axisOf(values: readonly string[], axes: readonly Axis[]): Axis | undefined {

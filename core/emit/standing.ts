@@ -63,12 +63,21 @@ const placeOf = ({ index, of }: Entry): string =>
 /** Name of a part of a component within, as the outermost knows it. */
 export const nameIn = ({ way }: Standing, part: string): string => (way === '' ? part : `${way}/${part}`);
 
-/** Where a nested component's content comes from: an entry of a list, or a key of the outermost; `null` for nothing. */
-export type ContentSource = { readonly entry: unknown } | { readonly key: string } | null;
+/** Where content comes from. */
+export interface ContentSource {
+  /** The component whose key it is in the end, which may say how it follows from other things. */
+  readonly standing: Standing;
+  /** The key there. Those of the outermost component are given by whoever uses it. */
+  readonly key: string;
+  /** What an entry of a list gives. */
+  readonly entry?: unknown;
+}
 
-export function contentSource({ nested, outer, entry }: Standing, key: string): ContentSource {
-  if (!nested || !outer) return { key };
-  const mapped = nested.content.get(key);
-  if (mapped !== undefined) return contentSource(outer, mapped);
-  return entry && Object.hasOwn(entry.content, key) ? { entry: entry.content[key] } : null;
+export function contentSource(standing: Standing, key: string): ContentSource {
+  const { nested, outer, entry } = standing;
+  const mapped = nested?.content.get(key);
+  if (outer && mapped !== undefined) return contentSource(outer, mapped);
+  return entry && Object.hasOwn(entry.content, key)
+    ? { standing, key, entry: entry.content[key] }
+    : { standing, key };
 }

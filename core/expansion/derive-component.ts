@@ -2,6 +2,7 @@ import type {
   AxisDocument,
   ComponentDocument,
   ConditionDocument,
+  ContentDocument,
   DerivedDocument,
   LimitDocument,
   PlateDocument,
@@ -17,6 +18,7 @@ import { nearest } from '../formats/suggest';
 import { editedAnatomy } from './anatomy-edits';
 import { deriveAxes } from './derive-axes';
 import { deriveRules } from './derive-rules';
+import { narrowedUses } from './narrow-uses';
 import type { Narrowing } from './narrowing';
 import { entriesOf, listOf, member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
 
@@ -27,7 +29,7 @@ export interface Derived {
 }
 
 /** Lists whose entries go by id: one of the base's replaces it in its place, others are added. */
-type ById = 'situations' | 'samples' | 'plates' | 'limits';
+type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content';
 
 /**
  * What a component that takes everything of a base and says what differs stands for, as if all were written in it. Lists and
@@ -56,7 +58,11 @@ class Derivation {
       this.without('axes'),
       problems,
     );
-    const anatomy = editedAnatomy(member(base, 'anatomy')!, entriesOf(member(own, 'anatomyEdits')), problems);
+    const anatomy = editedAnatomy(
+      narrowedUses(member(base, 'anatomy')!, narrowing),
+      entriesOf(member(own, 'anatomyEdits')),
+      problems,
+    );
     const rules = deriveRules(
       rulesOf.of([base], () => entriesOf(member(base, 'rules'))),
       entriesOf(member(own, 'rules')),
@@ -77,6 +83,10 @@ class Derivation {
       situations: this.list('situations', situations),
       samples: this.list('samples', samples),
       plates: this.list('plates', plates),
+      content: this.list(
+        'content',
+        this.joined<ContentDocument>('content', each => each),
+      ),
       decisions: this.decisions(rules),
     };
     const guide = {

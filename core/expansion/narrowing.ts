@@ -33,8 +33,19 @@ export class Narrowing {
   }
 
   isHeld(axis: string): boolean {
+    return this.heldAt(axis) !== null;
+  }
+
+  /** The value at which an axis is held that is left out; `null` where it is not. */
+  heldAt(axis: string): string | null {
     const left = this.left.get(axis);
-    return left !== undefined && 'held' in left;
+    return left && 'held' in left ? left.held : null;
+  }
+
+  /** The values that are left of an axis; `null` where it is as it was. */
+  valuesLeft(axis: string): readonly string[] | null {
+    const left = this.left.get(axis);
+    return left && 'values' in left ? left.values : null;
   }
 
   private narrowed(

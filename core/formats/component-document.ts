@@ -8,6 +8,7 @@ export interface ComponentDocument {
   readonly summary?: string;
   readonly extends?: string | null;
   readonly anatomy: PartDocument;
+  readonly content?: readonly ContentDocument[];
   readonly axes?: readonly AxisDocument[];
   readonly limits?: readonly LimitDocument[];
   readonly rules?: readonly RuleDocument[];
@@ -30,7 +31,15 @@ export interface DerivedDocument extends Omit<ComponentDocument, 'extends' | 'an
 }
 
 /** Lists of a component from which a derived one can leave something out. */
-export const WITHOUT_LISTS = ['axes', 'limits', 'rules', 'situations', 'samples', 'plates'] as const;
+export const WITHOUT_LISTS = [
+  'axes',
+  'limits',
+  'rules',
+  'situations',
+  'samples',
+  'plates',
+  'content',
+] as const;
 export type WithoutList = (typeof WITHOUT_LISTS)[number];
 
 /** An axis of the base with what differs, or one of its own. */
@@ -121,13 +130,36 @@ export interface SituationDocument {
   readonly means?: string;
 }
 
+export const CONTENT_KINDS = ['text', 'icon', 'value', 'list'] as const;
+
+/** Something that parts show, by a key. */
+export interface ContentDocument {
+  readonly id: string;
+  readonly kind?: (typeof CONTENT_KINDS)[number];
+  readonly title?: string;
+  readonly required?: boolean;
+  /** Sources by their way, `due.currency`: the first that is there counts. */
+  readonly from?: readonly string[];
+  /** A conversion of what a source gives. */
+  readonly as?: string;
+  /** The last resort. */
+  readonly else?: string;
+  /** A template: `{value.length} of {value.most}`. */
+  readonly text?: string;
+  /** Of a list: what each entry holds. */
+  readonly entry?: readonly ContentDocument[];
+}
+
 /** Text for a content key, or one text per axis value (`{ "invalid": "…" }`). */
 export type SampleText = string | { readonly [value: string]: string };
 
 export interface SampleDocument {
   readonly id: string;
   readonly title?: string;
-  readonly content: { readonly [key: string]: SampleText };
+  /** A list's entries hold content by key, and under `is` the values of axes that they set. */
+  readonly content: { readonly [key: string]: SampleText | readonly unknown[] };
+  /** What an application knows, as one object. */
+  readonly sources?: { readonly [name: string]: unknown };
 }
 
 export interface PlateDocument {

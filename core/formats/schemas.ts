@@ -1,4 +1,4 @@
-import { WITHOUT_LISTS } from './component-document';
+import { CONTENT_KINDS, WITHOUT_LISTS } from './component-document';
 import type { DocumentKind } from './document-kinds';
 
 /**
@@ -53,6 +53,21 @@ const part = object(
   ['part', 'kind'],
 );
 
+const content = object(
+  {
+    id,
+    kind: { enum: [...CONTENT_KINDS] },
+    title: line,
+    required: { type: 'boolean' },
+    from: list(line, { minItems: 1 }),
+    as: line,
+    else: line,
+    text: line,
+    entry: list({ $ref: '#/$defs/content' }),
+  },
+  ['id'],
+);
+
 const partReference = { $ref: '#/$defs/part' };
 
 const anatomyEdit = object({
@@ -96,6 +111,7 @@ const component = {
       group: line,
       summary: line,
       extends: { type: ['string', 'null'] },
+      content: list({ $ref: '#/$defs/content' }),
       anatomy: partReference,
       anatomyEdits: list(anatomyEdit),
       axes: list(
@@ -131,6 +147,7 @@ const component = {
             id,
             title: line,
             content: mapOf({ type: ['string', 'object', 'array'], additionalProperties: line }),
+            sources: { type: 'object' },
           },
           ['id', 'content'],
         ),
@@ -166,7 +183,7 @@ const component = {
       },
     },
   },
-  $defs: { part },
+  $defs: { part, content },
 };
 
 const system = object(

@@ -249,6 +249,27 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
       },
     ],
   },
+  {
+    id: 'place',
+    title: 'Place',
+    ladder: false,
+    values: [
+      { id: 'only', words: 'the only one', meaning: 'It stands alone.' },
+      ...(
+        [
+          ['first', 'Others follow it.'],
+          ['middle', 'Others are on either side of it.'],
+          ['last', 'It follows others.'],
+        ] as const
+      ).map(([id, meaning]) => ({
+        id,
+        words: `${id === 'middle' ? 'in the middle' : id} of several`,
+        meaning,
+        detect: onRoot(`[data-place="${id}"]`),
+        mark: root('data-place', id),
+      })),
+    ],
+  },
 ];
 
 const BY_ID = new Map(STATE_CATALOGUE.map(row => [row.id, row]));
