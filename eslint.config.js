@@ -9,7 +9,7 @@ const CORE_LAYERS = [
   ['formats'],
   ['tokens', 'space'],
   ['values'],
-  ['anatomy'],
+  ['anatomy', 'content'],
   ['expansion'],
   ['components', 'covering'],
   ['resolution'],
@@ -31,7 +31,7 @@ const coreRules = CORE_LAYERS.flatMap((layer, height) => {
           {
             patterns: [
               ...forbidden.map(other => ({
-                group: [`../${other}/*`],
+                group: [`../${other}/*`, `../../${other}/*`],
                 message: `core/${folder} lies below core/${other}.`,
               })),
               {

@@ -77,10 +77,13 @@ describe('count', () => {
       components: [
         { id: 'text-field', combinations: '23760' },
         { id: 'draught', combinations: '11880' },
+        { id: 'crew', combinations: '14148' },
         { id: 'notes', combinations: '5940' },
+        { id: 'counter', combinations: '4' },
+        { id: 'step-button', combinations: '30' },
       ],
       contexts: 2,
-      total: String((23760 + 11880 + 5940) * 2),
+      total: String((23760 + 11880 + 14148 + 5940 + 4 + 30) * 2),
     });
     const when = (condition: string): string =>
       (
@@ -95,7 +98,7 @@ describe('count', () => {
 
   test('a component that has not the axis has no such combination; an axis that none has is misspelt', () => {
     const counted = periwinkle('count', system(), '--when', 'trailing=unit').out;
-    expect(counted).toMatch(/^text-field\t11880\ndraught\t11880\nnotes\t0\n/);
+    expect(counted).toMatch(/^text-field\t11880\ndraught\t11880\ncrew\t0\nnotes\t0\n/);
     const wrong = periwinkle('count', system(), '--when', 'trialing=unit');
     expect([wrong.status, wrong.err]).toEqual([2, expect.stringMatching(/trialing.*Did you mean trailing/s)]);
   });

@@ -48,6 +48,17 @@ const VIEWS: readonly View[] = [
         `document.querySelector('[data-property="frame.height"]').scrollIntoView({ block: 'center' }); scrollTo(0, 0)`,
       ),
   },
+  {
+    name: 'nested',
+    path: '/quayside/crew?sel=r1c1-r1c1',
+    ready: '.ledger .scope-column',
+    prepare: driver =>
+      driver.executeScript(
+        `document.querySelector('[data-property="less/button.width"]').scrollIntoView({ block: 'center', inline: 'start' });
+         document.querySelector('.ledger-scroll').scrollLeft = 0;
+         scrollTo(0, 0)`,
+      ),
+  },
   { name: 'rules', path: '/quayside/text-field/rules', ready: '.contests' },
   { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },
   { name: 'guide', path: '/quayside/guide/text-field', ready: '.page .situation .specimen' },

@@ -1,3 +1,5 @@
+import { tokenReach } from '@periwinkle/core/questions/token-reach';
+import { demoSystem } from './support/demo';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, stored } from './support/browser';
 import { plateReady, specimenStyle } from './support/field-screen';
@@ -29,11 +31,12 @@ const stripBorder = (): Promise<string> =>
 test(
   'a value written for one context repaints the strip while it is typed, and the plates; the other context keeps its own',
   async () => {
+    const reached = tokenReach(demoSystem(), 'color.line.over').combinations;
     await driver.get(`${address}/quayside/tokens`);
     await write('color.line.over', 3, '#c0ffee');
     await find(driver, '.reach-strip .specimen');
     expect(await (await find(driver, '.reach-strip')).getText()).toMatch(
-      /reaches 3 fields, 1 rule, 3,402 combinations/,
+      new RegExp(`reaches 5 fields, 2 rules, ${reached.toLocaleString('en')} combinations`),
     );
     expect(await stripBorder()).toBe('rgb(192, 255, 238)');
     const input = await find(driver, '.editor input');
@@ -98,7 +101,7 @@ test(
       driver,
       `document.querySelector('tr[data-token="field.ring.both"]')?.getBoundingClientRect().top < innerHeight`,
     );
-    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(/reaches 3 fields, 1 rule/);
+    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(/reaches 4 fields, 1 rule/);
     await (await find(driver, '.strip input')).sendKeys('ring');
     await eventually(driver, `document.querySelectorAll('tr[data-token]').length === 3`);
   },

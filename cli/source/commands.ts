@@ -9,7 +9,7 @@ import { outputFiles } from '@periwinkle/core/emit/outputs';
 import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Component } from '@periwinkle/core/components/component';
-import { axisNamed } from '@periwinkle/core/nesting/addresses';
+import { axisNamed } from '@periwinkle/core/components/nesting/addresses';
 import type { System } from '@periwinkle/core/components/system';
 import { ContextError, type ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';

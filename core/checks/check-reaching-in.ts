@@ -1,6 +1,6 @@
 import type { Component } from '../components/component';
 import { ProblemList, type LocalProblem } from '../formats/problem';
-import { componentAt } from '../nesting/addresses';
+import { componentAt } from '../components/nesting/addresses';
 import { sources } from '../resolution/reading';
 import { calcReferences } from '../values/calc';
 import { settingPointer } from './check-values';

@@ -3,13 +3,13 @@ import type { AxisDocument, ComponentDocument, LimitDocument } from '../formats/
 import type { Derivation } from '../expansion/derived-documents';
 import { ObjectMemo } from '../formats/object-memo';
 import { ProblemList, type LocalProblem } from '../formats/problem';
-import { innerAxes, readNested, type FoundUse, type Nested } from '../nesting/nested';
-import { nestedRoot } from '../nesting/nested-parts';
-import { withNestedRules } from '../nesting/nested-rules';
-import { usesIn } from '../nesting/uses';
+import { innerAxes, readNested, type FoundUse } from './nesting/nested';
+import { nestedRoot } from './nesting/nested-parts';
+import { withNestedRules } from './nesting/nested-rules';
+import { usesIn } from './nesting/uses';
 import type { Axis } from '../space/axis';
 import { Space } from '../space/space';
-import type { Component } from './component';
+import type { Component, Nested } from './component';
 import { readDecisions } from './read-decisions';
 import { readPlates } from './read-plates';
 import { readRules } from './read-rules';

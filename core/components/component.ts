@@ -2,7 +2,8 @@ import type { Anatomy } from '../anatomy/anatomy';
 import type { ComponentDocument, PlateDocument, SampleDocument } from '../formats/component-document';
 import type { Derivation } from '../expansion/derived-documents';
 import type { LocalProblem } from '../formats/problem';
-import type { Nested } from '../nesting/nested';
+import type { NestedReading } from './nesting/nested-reading';
+import type { Use } from './nesting/uses';
 import type { Extent } from '../space/extent';
 import type { Box } from '../space/box';
 import type { Space } from '../space/space';
@@ -81,4 +82,18 @@ export interface Decision {
   /** Names of slots, `part.property`; `null` for all that the two contest. */
   readonly properties: readonly string[] | null;
   readonly because: string;
+}
+
+/** A component as a part of another. */
+export interface Nested {
+  /** Name of the part: the first step of all names of what is in it, `less/frame`. */
+  readonly name: string;
+  readonly component: Component;
+  readonly use: Use;
+  /** Key of the list, or `value`, of whose entries each has one; `null` where there is one alone. */
+  readonly repeat: string | null;
+  /** By key of the nested component: the parent's content that it shows. */
+  readonly content: ReadonlyMap<string, string>;
+  /** How its combinations follow from the parent's. */
+  readonly reading: NestedReading;
 }

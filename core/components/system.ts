@@ -5,7 +5,7 @@ import type { Problem } from '../formats/problem';
 import { readReference } from '../tokens/references';
 import { TokenModel } from '../tokens/token-model';
 import type { Component } from './component';
-import { Nesting } from './nesting';
+import { Nesting } from './nesting/nesting';
 import { derivedDocuments } from '../expansion/derived-documents';
 import { asWritten, type Expansion, type Place } from '../expansion/expansion';
 

@@ -1,7 +1,7 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
-import { bearingWay } from '../nesting/addresses';
+import { bearingWay } from '../components/nesting/addresses';
 import { absentWhere, heardRaw } from '../resolution/reading';
 import { slotsOf } from '../resolution/slots';
 import { NOWHERE } from '../space/extent';

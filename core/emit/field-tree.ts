@@ -2,7 +2,7 @@ import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import type { SampleDocument } from '../formats/component-document';
 import { isObject } from '../formats/json';
-import type { Nested } from '../nesting/nested';
+import type { Nested } from '../components/component';
 import type { Combination } from '../space/space';
 import type { StateMark } from '../space/state-catalogue';
 import { accessibility, type Accessibility } from './accessibility';

@@ -1,5 +1,5 @@
 import type { Component, Rule } from '../components/component';
-import { ruleWords } from '../nesting/rule-words';
+import { ruleWords } from '../components/nesting/rule-words';
 
 /** Some rules as a comment tells them: the condition of each in words, its id, its note. */
 export function rulesInWords(component: Component, rules: readonly Rule[]): string[] {

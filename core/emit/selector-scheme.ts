@@ -1,6 +1,6 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
-import { componentAt } from '../nesting/addresses';
+import { componentAt } from '../components/nesting/addresses';
 import type { Axis } from '../space/axis';
 import { bits } from '../space/box';
 import type { Detection } from '../space/state-catalogue';

@@ -1,5 +1,5 @@
 import type { Component } from '../components/component';
-import type { Nested } from '../nesting/nested';
+import type { Nested } from '../components/component';
 import type { Combination } from '../space/space';
 
 /** One entry of a list of which a nested component shows each. */

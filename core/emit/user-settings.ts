@@ -2,7 +2,7 @@ import type { Component } from '../components/component';
 import type { Box } from '../space/box';
 import { NOWHERE, type Extent } from '../space/extent';
 import type { ComponentNames } from './names';
-import { bearingWay } from '../nesting/addresses';
+import { bearingWay } from '../components/nesting/addresses';
 import { pressArea } from './press-area';
 import { ALWAYS, boxConditions } from './condition';
 import type { SelectorScheme } from './selector-scheme';

@@ -3,7 +3,7 @@ import { ownText } from '../resolution/own-text';
 import type { Slot } from '../resolution/slots';
 import type { System } from '../components/system';
 import type { Box } from '../space/box';
-import { ruleWords } from '../nesting/rule-words';
+import { ruleWords } from '../components/nesting/rule-words';
 import { conditionWords } from '../space/condition';
 import { contestedWhere, contests, decisionOn, type Contest } from './contested';
 import { deadRules } from './dead';

@@ -17,9 +17,17 @@ describe('what a token reaches', () => {
 
   test('in rules and combinations; what nothing uses reaches nothing', () => {
     const line = tokenReach(system, 'color.line.over');
-    expect(line.components.map(({ rules }) => rules.map(rule => rule.id))).toEqual(
-      system.components.map(() => ['over']),
-    );
+    expect(
+      line.components.map(({ component, rules }) => [component.id, ...rules.map(rule => rule.id)]),
+    ).toEqual([
+      ['text-field', 'over'],
+      ['draught', 'over'],
+      ['crew', 'less/over', 'more/over', 'over'],
+      ['notes', 'over'],
+      ['step-button', 'over'],
+    ]);
+    // Where they were written, these are two.
+    expect(line.rules).toBe(2);
     const field = system.components[0]!;
     const over = field.space.count(field.rules.find(rule => rule.id === 'over')!.region);
     // Elsewhere later rules, such as the one for an invalid entry, have the last word on the line.

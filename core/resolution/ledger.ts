@@ -1,7 +1,7 @@
 import type { Component, Rule, Setting } from '../components/component';
 import { departs, ruleSource, type RuleSource } from '../components/rule-source';
 import { takenApart } from '../components/read-rules';
-import { ruleWords } from '../nesting/rule-words';
+import { ruleWords } from '../components/nesting/rule-words';
 import { equal, type Box } from '../space/box';
 import { conditionWords } from '../space/condition';
 import type { Combination } from '../space/space';

@@ -2,7 +2,7 @@ import type { Component } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
 import type { Combination } from '../space/space';
 import type { ValueContext } from '../values/value-context';
-import { combinationOfCopy, copiesIn, valueWithin, withoutCopies } from '../nesting/addresses';
+import { combinationOfCopy, copiesIn, valueWithin, withoutCopies } from '../components/nesting/addresses';
 import type { Outcome, Outcomes, Resolution } from './outcome';
 import { slotsOf, type Slot, type Speaker } from './slots';
 import { SpeakingRules } from './speaking-rules';

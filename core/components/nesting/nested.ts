@@ -1,26 +1,12 @@
-import type { Component } from '../components/component';
-import { isObject } from '../formats/json';
-import { ObjectMemo } from '../formats/object-memo';
-import { ProblemList, type LocalProblem } from '../formats/problem';
-import type { Axis } from '../space/axis';
-import type { Space } from '../space/space';
+import type { Component, Nested } from '../component';
+import { isObject } from '../../formats/json';
+import { ObjectMemo } from '../../formats/object-memo';
+import { ProblemList, type LocalProblem } from '../../formats/problem';
+import type { Axis } from '../../space/axis';
+import type { Space } from '../../space/space';
 import { readBindings, type Binding } from './bindings';
 import { NestedReading } from './nested-reading';
 import type { Use } from './uses';
-
-/** A component as a part of another. */
-export interface Nested {
-  /** Name of the part: the first step of all names of what is in it, `less/frame`. */
-  readonly name: string;
-  readonly component: Component;
-  readonly use: Use;
-  /** Key of the list, or `value`, of whose entries each has one; `null` where there is one alone. */
-  readonly repeat: string | null;
-  /** By key of the nested component: the parent's content that it shows. */
-  readonly content: ReadonlyMap<string, string>;
-  /** How its combinations follow from the parent's. */
-  readonly reading: NestedReading;
-}
 
 /** A use whose component is there. */
 export interface FoundUse {

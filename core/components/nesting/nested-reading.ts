@@ -1,6 +1,6 @@
-import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
-import type { Space } from '../space/space';
-import type { Box } from '../space/box';
+import { EVERYWHERE, NOWHERE, type Extent } from '../../space/extent';
+import type { Space } from '../../space/space';
+import type { Box } from '../../space/box';
 import type { Binding } from './bindings';
 
 /**

@@ -1,11 +1,11 @@
-import type { ComponentDocument } from '../formats/component-document';
-import { documentsOf } from '../formats/document-kinds';
-import { brief, oneOf, ProblemList, type Problem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import type { DerivedDocuments } from '../expansion/derived-documents';
-import { usesIn, type Use } from '../nesting/uses';
-import { compileComponent } from './compile-component';
-import type { Component } from './component';
+import type { ComponentDocument } from '../../formats/component-document';
+import { documentsOf } from '../../formats/document-kinds';
+import { brief, oneOf, ProblemList, type Problem } from '../../formats/problem';
+import { nearest } from '../../formats/suggest';
+import type { DerivedDocuments } from '../../expansion/derived-documents';
+import { usesIn, type Use } from './uses';
+import { compileComponent } from '../compile-component';
+import type { Component } from '../component';
 
 /** So many levels of components may lie within one. */
 export const MAX_LEVELS = 8;

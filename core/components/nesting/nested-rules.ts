@@ -1,13 +1,13 @@
-import type { Rule, Setting } from '../components/component';
-import { ObjectMemo } from '../formats/object-memo';
-import { pointer } from '../formats/json';
-import type { ProblemList } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import type { RuleDocument } from '../formats/component-document';
-import type { Space } from '../space/space';
-import { mapCalc } from '../values/calc';
-import type { Value } from '../values/value-syntax';
-import type { Nested } from './nested';
+import type { Rule, Setting } from '../component';
+import { ObjectMemo } from '../../formats/object-memo';
+import { pointer } from '../../formats/json';
+import type { ProblemList } from '../../formats/problem';
+import { nearest } from '../../formats/suggest';
+import type { RuleDocument } from '../../formats/component-document';
+import type { Space } from '../../space/space';
+import { mapCalc } from '../../values/calc';
+import type { Value } from '../../values/value-syntax';
+import type { Nested } from '../component';
 
 const merged = new ObjectMemo<Merged>();
 

@@ -1,18 +1,18 @@
 import fc from 'fast-check';
-import { componentNamed, compileSystem, type System } from '../components/system';
-import type { Component } from '../components/component';
-import { contestedWhere, contests } from '../questions/contested';
-import { deadRules } from '../questions/dead';
-import { distinctLooks } from '../questions/distinct-looks';
-import { sameLooking } from '../questions/same-looking';
-import { touchedByRule } from '../questions/touched';
-import { resolve } from '../resolution/resolve';
-import type { Extent } from '../space/extent';
-import type { Plain } from '../test/naive';
-import { everyPoint, pointsOf, type Library, type Point, type Word } from '../test/naive-nesting';
-import { randomNested } from '../test/random-nested';
-import { freshSeed } from '../test/seed';
-import { smallDocuments } from '../test/small-system';
+import { componentNamed, compileSystem, type System } from '../system';
+import type { Component } from '../component';
+import { contestedWhere, contests } from '../../questions/contested';
+import { deadRules } from '../../questions/dead';
+import { distinctLooks } from '../../questions/distinct-looks';
+import { sameLooking } from '../../questions/same-looking';
+import { touchedByRule } from '../../questions/touched';
+import { resolve } from '../../resolution/resolve';
+import type { Extent } from '../../space/extent';
+import type { Plain } from '../../test/naive';
+import { everyPoint, pointsOf, type Library, type Point, type Word } from '../../test/naive-nesting';
+import { randomNested } from '../../test/random-nested';
+import { freshSeed } from '../../test/seed';
+import { smallDocuments } from '../../test/small-system';
 
 /** So many random systems of three levels in each run. */
 const SYSTEMS = 1000;

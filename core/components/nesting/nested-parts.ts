@@ -1,5 +1,5 @@
-import type { Part } from '../anatomy/anatomy';
-import type { Nested } from './nested';
+import type { Part } from '../../anatomy/anatomy';
+import type { Nested } from '../component';
 
 /** The tree of a nested component as a part of its parent's: names with the way to them, content as the use says. */
 export function nestedRoot(nested: Nested): Part {

@@ -1,9 +1,9 @@
-import { checkSystem } from '../checks/check-system';
-import { componentNamed } from '../components/system';
-import type { Problem } from '../formats/problem';
-import { contests } from '../questions/contested';
-import { resolve } from '../resolution/resolve';
-import { smallDocuments } from '../test/small-system';
+import { checkSystem } from '../../checks/check-system';
+import { componentNamed } from '../system';
+import type { Problem } from '../../formats/problem';
+import { contests } from '../../questions/contested';
+import { resolve } from '../../resolution/resolve';
+import { smallDocuments } from '../../test/small-system';
 
 /** What is wrong with uses of other components is told at its place, once, and nothing else is lost. */
 

@@ -1,5 +1,5 @@
-import type { Component, Rule } from '../components/component';
-import { conditionWords } from '../space/condition';
+import type { Component, Rule } from '../component';
+import { conditionWords } from '../../space/condition';
 
 /** A rule's condition in words; of a nested rule, its own condition in its component: `less: pointed at`. */
 export function ruleWords(component: Component, rule: Rule): string {

@@ -1,10 +1,10 @@
-import type { ConditionDocument } from '../formats/component-document';
-import { isObject, pointer } from '../formats/json';
-import { brief, oneOf, type ProblemList } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import type { Axis } from '../space/axis';
-import type { Box } from '../space/box';
-import { readCondition } from '../space/condition';
+import type { ConditionDocument } from '../../formats/component-document';
+import { isObject, pointer } from '../../formats/json';
+import { brief, oneOf, type ProblemList } from '../../formats/problem';
+import { nearest } from '../../formats/suggest';
+import type { Axis } from '../../space/axis';
+import type { Box } from '../../space/box';
+import { readCondition } from '../../space/condition';
 import type { Use } from './uses';
 
 /** How an axis of a nested component follows its parent: the first case that holds counts. Over the parent's own axes. */
