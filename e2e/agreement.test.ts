@@ -93,10 +93,13 @@ async function bringAbout(
   else await actions.move({ origin: frame }).press().perform();
 }
 
-/** Real pointing takes its time: fields that share most with the first are tried in fewer combinations. */
-const FIELDS = system.components.map(
-  component => [component.id, component, component.id === 'text-field' ? 220 : 60] as const,
-);
+/** Fields that share most with the first are tried in fewer combinations; what bears no states is tried where it is nested. */
+const FIELDS = system.components
+  .filter(({ anatomy }) => anatomy.bearer !== null)
+  .map(component => {
+    const [shown, pointings] = component.id === 'text-field' ? [300, 220] : [120, 40];
+    return [component.id, component, { shown, pointings }] as const;
+  });
 
 /** What of the states a person cannot bring about. A text control that has the focus always shows it; a press brings the focus. */
 const OUT_OF_REACH: Readonly<Record<'control' | 'action', (raw: Combination) => boolean>> = {
@@ -109,7 +112,7 @@ const OUT_OF_REACH: Readonly<Record<'control' | 'action', (raw: Combination) => 
     (raw['focus'] === 'in') !== (raw['pointer'] === 'down' && raw['availability'] !== 'disabled'),
 };
 
-describe.each(FIELDS)('%s', (_, component, pointings) => {
+describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
   const { space, anatomy } = component;
   const bearer = anatomy.bearer!;
   const classOf = (part: string): string => namesOf(system).component(component.id).part(part);
@@ -133,10 +136,10 @@ describe.each(FIELDS)('%s', (_, component, pointings) => {
     );
 
   test(
-    'the held stylesheet shows 300 combinations as the core resolves them, in both themes',
+    `the held stylesheet shows ${shown} combinations as the core resolves them, in both themes`,
     async () => {
       const held = stylesheetText(componentStylesheet({ system, component, scheme: HELD }));
-      const cells = sampled(space, 300).flatMap(raw =>
+      const cells = sampled(space, shown).flatMap(raw =>
         THEMES.map(theme => ({ theme, ...resolved(raw, theme) })),
       );
       const body = cells.map(
@@ -166,7 +169,7 @@ describe.each(FIELDS)('%s', (_, component, pointings) => {
           .slice(0, 20),
       ).toEqual([]);
       const compared = results.reduce((sum, each) => sum + each.compared, 0);
-      expect(compared).toBeGreaterThan(anatomy.control ? 20_000 : 5000);
+      expect(compared).toBeGreaterThan(shown * (anatomy.control ? 60 : 20));
     },
     TIMEOUT,
   );

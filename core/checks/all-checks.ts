@@ -17,6 +17,7 @@ import { contextProblems } from './check-contexts';
 import { cycleProblems } from './check-cycles';
 import { expansionProblems } from './check-expansion';
 import { contentProblems } from './check-content';
+import { parameterProblems } from './check-parameters';
 import { reachingInProblems } from './check-reaching-in';
 import { settingPointer, valueProblems } from './check-values';
 import { ledBack } from './led-back';
@@ -31,6 +32,7 @@ export function meaningProblems(system: System): Problem[] {
         ...valuesInAllContexts(component, system),
         ...sampleProblems(component, system),
         ...contentProblems(component),
+        ...parameterProblems(component, system.tokens.usual(), system.prefix),
         ...regionProblems(component),
       ],
     ]),

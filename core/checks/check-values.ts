@@ -28,6 +28,8 @@ export function valueProblems(component: Component, tokens: TokenSet): LocalProb
     for (const setting of rule.written) {
       const at = settingPointer(rule, setting);
       const { value, property } = setting;
+      // A parameter alone is checked where it is read, and its default where that stands.
+      if (setting.parametered !== undefined && value.kind !== 'calc') continue;
       if (value.kind === 'token') checkToken(value.key, property, tokens, at, problems);
       if (value.kind === 'calc') checkCalc(value.calc, property, component, tokens, at, problems);
     }

@@ -10,6 +10,7 @@ import { usesIn } from './nesting/uses';
 import type { Axis } from '../space/axis';
 import { Space } from '../space/space';
 import type { Component, Nested } from './component';
+import { readParameters } from './parameters';
 import { readDecisions } from './read-decisions';
 import { readPlates } from './read-plates';
 import { readRules } from './read-rules';
@@ -49,8 +50,9 @@ function compile(
   const space = spaceOf(document, uses, problems);
   const nested = uses.map(use => readNested(use, space, problems));
   const anatomy = anatomyOf(document, nested, problems);
-  const own = readRules(document.rules, anatomy, space, problems);
-  const rules = withNestedRules(own, document.rules ?? NONE, nested, space, problems);
+  const parameters = readParameters(document, derivation, nested);
+  const own = readRules(document.rules, { anatomy, space, parameters }, problems);
+  const rules = withNestedRules(own, document.rules ?? NONE, nested, { space, parameters }, problems);
   return {
     id: document.id,
     title: document.title ?? document.id,
@@ -62,6 +64,7 @@ function compile(
     anatomy,
     rules,
     nested,
+    parameters,
     situations: readSituations(document.situations ?? [], space, problems),
     samples: document.samples ?? [],
     plates: readPlates(document, space, problems),

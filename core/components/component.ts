@@ -2,6 +2,7 @@ import type { Anatomy } from '../anatomy/anatomy';
 import type { ComponentDocument, PlateDocument, SampleDocument } from '../formats/component-document';
 import type { Derivation } from '../expansion/derived-documents';
 import type { LocalProblem } from '../formats/problem';
+import type { Parameters } from './parameters';
 import type { NestedReading } from './nesting/nested-reading';
 import type { Use } from './nesting/uses';
 import type { Extent } from '../space/extent';
@@ -19,6 +20,10 @@ export interface Setting {
   readonly value: Value;
   /** The property's name in the document: a composite's, where this is one of its members. */
   readonly written: string;
+  /** Where parameters are named: the text with each in the place of a token, `{@accent}`. */
+  readonly parametered?: string;
+  /** That as a value, for stylesheets. Everything else goes by `value`, in which defaults stand in their place. */
+  readonly css?: Value;
   /** The part's name in the document: of a nested root also that of the part that uses it. */
   readonly writtenPart: string;
 }
@@ -66,6 +71,8 @@ export interface Component {
   /** In order of precedence, those of nested components included. */
   readonly rules: readonly Rule[];
   readonly nested: readonly Nested[];
+  /** Those of nested components included, by the way to them. */
+  readonly parameters: Parameters;
   readonly situations: readonly Situation[];
   readonly samples: readonly SampleDocument[];
   readonly plates: readonly PlateDocument[];

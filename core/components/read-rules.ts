@@ -6,12 +6,22 @@ import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { readCondition } from '../space/condition';
 import type { Space } from '../space/space';
+import { valueKind } from '../values/value-kinds';
+import type { Property } from '../values/property';
 import type { Rule, Setting } from './component';
+import { asTokens, isParameterType, parametersIn, withDefaults, type Parameters } from './parameters';
 import { propertyNamed } from '../values/property-registry';
 import { reportDuplicateIds } from './duplicate-ids';
 import { readProperty, readValue, tokenOf } from '../values/value-syntax';
 
 const NO_RULES: readonly RuleDocument[] = [];
+
+/** What rules speak of. */
+export interface Surroundings {
+  readonly anatomy: Anatomy;
+  readonly space: Space;
+  readonly parameters: Parameters;
+}
 
 interface ReadRules {
   readonly rules: readonly Rule[];
@@ -25,16 +35,16 @@ const lists = new ObjectMemo<ReadRules>();
  */
 export function readRules(
   documents: readonly RuleDocument[] = NO_RULES,
-  anatomy: Anatomy,
-  space: Space,
+  around: Surroundings,
   problems: ProblemList,
 ): readonly Rule[] {
-  const read = lists.of([documents, anatomy, space], () => readList(documents, anatomy, space));
+  const { anatomy, space, parameters } = around;
+  const read = lists.of([documents, anatomy, space, parameters], () => readList(documents, around));
   problems.take(read.problems);
   return read.rules;
 }
 
-function readList(documents: readonly RuleDocument[], anatomy: Anatomy, space: Space): ReadRules {
+function readList(documents: readonly RuleDocument[], around: Surroundings): ReadRules {
   const problems = new ProblemList();
   reportDuplicateIds(
     documents.map(rule => rule.id),
@@ -42,7 +52,7 @@ function readList(documents: readonly RuleDocument[], anatomy: Anatomy, space: S
     problems,
   );
   const rules = documents.flatMap((document, index) => {
-    const read = readOnce(document, index, anatomy, space);
+    const read = readOnce(document, index, around);
     problems.take(read.problems);
     return read.rule ?? [];
   });
@@ -57,12 +67,13 @@ interface ReadRule {
 const known = new ObjectMemo<Map<number, ReadRule>>();
 
 /** A rule whose document, place and surroundings are the same is the same rule, and is not read again. */
-function readOnce(document: RuleDocument, index: number, anatomy: Anatomy, space: Space): ReadRule {
-  const byPlace = known.of([document, anatomy, space], () => new Map<number, ReadRule>());
+function readOnce(document: RuleDocument, index: number, around: Surroundings): ReadRule {
+  const { anatomy, space, parameters } = around;
+  const byPlace = known.of([document, anatomy, space, parameters], () => new Map<number, ReadRule>());
   let read = byPlace.get(index);
   if (!read) {
     const problems = new ProblemList();
-    read = { rule: readRule(document, index, anatomy, space, problems), problems: problems.problems };
+    read = { rule: readRule(document, index, around, problems), problems: problems.problems };
     byPlace.set(index, read);
   }
   return read;
@@ -71,13 +82,13 @@ function readOnce(document: RuleDocument, index: number, anatomy: Anatomy, space
 function readRule(
   document: RuleDocument,
   index: number,
-  anatomy: Anatomy,
-  space: Space,
+  around: Surroundings,
   problems: ProblemList,
 ): Rule | null {
+  const { space } = around;
   const at = pointer('rules', index);
   const region = readCondition(document.when, space.axes, `${at}/when`, problems);
-  const written = readSettings(document, at, anatomy, problems);
+  const written = readSettings(document, at, around, problems);
   if (!region) return null;
   const settings = withoutOverwritten(written.flatMap(takenApart), at, problems);
   return { id: document.id, index, region, settings, written, note: document.note ?? '' };
@@ -86,7 +97,7 @@ function readRule(
 function readSettings(
   document: RuleDocument,
   at: string,
-  anatomy: Anatomy,
+  { anatomy, parameters }: Surroundings,
   problems: ProblemList,
 ): Setting[] {
   return Object.entries(document.set).flatMap(([name, properties]) => {
@@ -110,23 +121,65 @@ function readSettings(
         problems.error(here + pointer(written), 'unknown-property', property.message, property.suggestion);
         return [];
       }
-      const value = readValue(property.property, text);
+      const named = parametersIn(text);
+      const fault = named.length === 0 ? null : parameterFault(text, property.property, parameters);
+      if (fault) {
+        const { code, message, suggestion, about } = fault;
+        problems.error(here + pointer(written), code, message, suggestion, about);
+        return [];
+      }
+      const value = readValue(property.property, withDefaults(text, parameters));
+      // That a default is no value of its type is told where it stands.
+      if (!value.ok && named.length > 0) return [];
       if (!value.ok) {
         problems.error(here + pointer(written), value.code, value.message, value.suggestion);
         return [];
       }
+      const setting = {
+        part: found.name,
+        property: property.property,
+        text,
+        value: value.value,
+        written,
+        writtenPart: name,
+      };
       return [
-        {
-          part: found.name,
-          property: property.property,
-          text,
-          value: value.value,
-          written,
-          writtenPart: name,
-        },
+        named.length === 0 ? setting : { ...setting, ...forStylesheets(property.property, asTokens(text)) },
       ];
     });
   });
+}
+
+/** What is wrong with the parameters that a text names. */
+function parameterFault(
+  text: string,
+  property: Property,
+  parameters: Parameters,
+): { code: string; message: string; suggestion?: string | undefined; about?: string } | null {
+  const named = parametersIn(text);
+  const missing = named.find(key => !parameters.has(key));
+  if (missing !== undefined) {
+    const keys = [...parameters.keys()];
+    const message = `There is no parameter “${missing}” here; there is ${oneOf(keys, 12)}.`;
+    return { code: 'unknown-parameter', message, suggestion: nearest(missing, keys), about: missing };
+  }
+  const [key] = named as [string];
+  const { type } = parameters.get(key)!.document;
+  const { tokenTypes, calc } = valueKind(property.kind);
+  // In a calculation it is its measure that counts, which is checked with what it comes to.
+  const fits = text.trim() === `@${key}` ? tokenTypes.includes(type) : calc.length > 0;
+  if (fits || !isParameterType(type)) return null;
+  const wanted = tokenTypes.length > 0 ? `takes ${oneOf(tokenTypes)}` : 'takes no parameter';
+  return { code: 'wrong-type', message: `@${key} is a ${type}; ${property.name} ${wanted}.` };
+}
+
+/** A text with parameters in the place of tokens, and what a stylesheet reads in it. */
+export function forStylesheets(
+  property: Property,
+  parametered: string,
+): Pick<Setting, 'parametered' | 'css'> {
+  const css = readValue(property, parametered);
+  return css.ok ? { parametered, css: css.value } : {};
 }
 
 /** Whether a part would be in a nested component that is not there, which has been told. */

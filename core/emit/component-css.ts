@@ -6,6 +6,7 @@ import { declarations, type CssContext, type Declaration } from './css-value';
 import { boxConditions, conditionText } from './condition';
 import { mergeBlocks } from './merge-blocks';
 import { namesOf } from './names';
+import { parameterBlocks, parameterCss } from './parameter-css';
 import { Published } from './published';
 import { autofillReads, autofillBlocks, resetBlocks } from './reset';
 import { rulesInWords } from './rule-comments';
@@ -35,6 +36,7 @@ export function componentStylesheet({ system, component, scheme }: ComponentCssI
     names,
     tokens: system.tokens,
     read: published.read,
+    parameter: key => parameterCss(key, context),
   };
   const emitted = new Emission(context, published, scheme);
   return {
@@ -42,6 +44,7 @@ export function componentStylesheet({ system, component, scheme }: ComponentCssI
     head: [`${component.title} (${component.id})`],
     blocks: [
       ...(scheme.ground ? resetBlocks(component, names, scheme.ground) : []),
+      ...parameterBlocks(context),
       ...(scheme.live ? emitted.liveBlocks() : emitted.leanBlocks()),
       ...(fillsIn ? autofillBlocks(context) : []),
       ...(scheme.live ? [] : userSettingBlocks(component, names, scheme)),

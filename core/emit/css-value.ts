@@ -23,11 +23,14 @@ export interface CssContext {
   readonly tokens: TokenModel;
   /** How `@part.property` is read; see `published`. */
   readonly read: (part: string, property: string) => string;
+  /** How a parameter is read, by its key; see `parameter-css`. `null` where its default is no value. */
+  readonly parameter: (key: string) => string | null;
 }
 
 /** What a setting declares; nothing when its value cannot stand in a stylesheet (a check has said why). */
 export function declarations(setting: Setting, part: Part, context: CssContext): Declaration[] {
-  const { property, value } = setting;
+  const { property, css: parametered } = setting;
+  const value = parametered ?? setting.value;
   if (property.declares) {
     const text = value.kind === 'literal' ? property.declares.texts[value.css] : undefined;
     return text === undefined ? [] : [[property.declares.property, text ?? part.kind.display]];
@@ -55,7 +58,13 @@ export function cssValue(property: Property, value: Value, context: CssContext):
 
 type TokenValue = Extract<Value, { kind: 'token' | 'member' }>;
 
-function tokenVariable(property: Property, value: TokenValue, { prefix, tokens }: CssContext): string | null {
+/** The key of a parameter that stands in the place of a token; `null` for a token's. */
+const parameterKey = (key: string): string | null => (key.startsWith('@') ? key.slice(1) : null);
+
+function tokenVariable(property: Property, value: TokenValue, context: CssContext): string | null {
+  const parameter = parameterKey(value.key);
+  if (parameter !== null) return context.parameter(parameter);
+  const { prefix, tokens } = context;
   const token = tokens.usual().byKey.get(value.key);
   if (!token) return null;
   if (value.kind === 'member') {
@@ -68,13 +77,24 @@ function tokenVariable(property: Property, value: TokenValue, { prefix, tokens }
 }
 
 /** A calculation as CSS text; `null` when it names a token that is not there. */
-export function calcCss(calc: Calc, { tokens, prefix, read }: CssContext): string | null {
+export function calcCss(calc: Calc, context: CssContext): string | null {
+  const { tokens, prefix, read } = context;
   const { byKey } = tokens.usual();
-  if (calcReferences(calc).tokens.some(key => !byKey.has(key))) return null;
+  const texts = new Map<string, string>();
+  for (const key of calcReferences(calc).tokens) {
+    const parameter = parameterKey(key);
+    const path = byKey.get(key)?.path;
+    const css =
+      parameter === null
+        ? path === undefined
+          ? null
+          : `var(${tokenProperty(prefix, path)})`
+        : context.parameter(parameter);
+    if (css === null) return null;
+    texts.set(key, css);
+  }
   const text = calcText(calc, node =>
-    node.kind === 'token'
-      ? `var(${tokenProperty(prefix, byKey.get(node.key)!.path)})`
-      : read(node.part, node.property),
+    node.kind === 'token' ? texts.get(node.key)! : read(node.part, node.property),
   );
   return `calc(${text})`;
 }

@@ -1,5 +1,6 @@
 import { initialOf } from '../anatomy/part-kinds';
 import type { Component, Setting } from '../components/component';
+import { withDefaults } from '../components/parameters';
 import { calcIn, measuredBy, withoutEm } from '../resolution/font-relative';
 import { levels, verdict } from '../resolution/hearing';
 import { slotsOf } from '../resolution/slots';
@@ -88,7 +89,12 @@ export class Published {
     });
   }
 
-  private text({ part: name, value }: Setting, property: Property, context: CssContext): string | null {
+  private text(
+    { part: name, value: said, css: parametered }: Setting,
+    property: Property,
+    context: CssContext,
+  ): string | null {
+    const value = parametered ?? said;
     const result = verdict(value, property);
     if (result === 'outside') return this.readFrom(name, property.name, 1);
     if (result !== 'here') return sized(property, property.cssInitial);
@@ -110,11 +116,15 @@ function withinRange(
   property: Property,
   calc: Calc,
   css: string | null,
-  { tokens }: CssContext,
+  { tokens, component }: CssContext,
 ): string | null {
   if (css === null) return null;
   const dimension = dimensionOf(calc, {
-    token: key => tokens.usual().byKey.get(key)?.css ?? '',
+    token: key => {
+      const written = key.startsWith('@') ? withDefaults(key, component.parameters) : `{${key}}`;
+      const token = /^\{(.*)\}$/.exec(written)?.[1];
+      return token === undefined ? written : (tokens.usual().byKey.get(token)?.css ?? '');
+    },
     property: name => valueKind(propertyNamed(name)!.kind).calc[0] ?? 'number',
   });
   return dimension === null ? css : clampedText(property, css, dimension);

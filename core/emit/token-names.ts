@@ -13,6 +13,10 @@ export function tokenProperty(prefix: string, path: string): string {
 export const memberProperty = (prefix: string, path: string, member: string): string =>
   `${tokenProperty(prefix, path)}--${kebab(member)}`;
 
+/** The public custom property of a component's parameter: `--qs-text-field-accent`. */
+export const parameterProperty = (prefix: string, component: string, parameter: string): string =>
+  `--${cssIdentifier(`${prefix}-${component}-${kebab(parameter)}`)}`;
+
 /** Tokens that come to the same custom property, or one to that of another's member. */
 export function tokenNameProblems({ tokens, prefix }: System): Problem[] {
   const owners = new Map<string, string>();

@@ -4,6 +4,7 @@ import { readReference, referencesIn } from '../tokens/references';
 import type { Token, TokenSet } from '../tokens/token-set';
 import { linkable } from '../tokens/linkable';
 import { absentCss, compositeMembers, valueCss } from '../tokens/token-types';
+import { parameterTexts } from './parameter-css';
 import { memberProperty, tokenProperty } from './token-names';
 
 /** What one custom property stands for: a token, or one member of a composite token. */
@@ -90,6 +91,10 @@ export function usedVariables(system: System, sets: readonly TokenSet[]): Variab
         if (value.kind === 'member') open.push(memberOf(value.key, value.member.key));
         else open.push(...tokensIn(value).map(wholeToken));
       }
+    }
+    for (const text of parameterTexts(component)) {
+      const reference = readReference(text);
+      if (reference?.kind === 'alias') open.push(wholeToken(reference.key));
     }
   }
   return reachable(open, sets);

@@ -5,6 +5,7 @@ import type {
   ContentDocument,
   DerivedDocument,
   LimitDocument,
+  ParameterDocument,
   PlateDocument,
   RuleDocument,
   SampleDocument,
@@ -29,7 +30,7 @@ export interface Derived {
 }
 
 /** Lists whose entries go by id: one of the base's replaces it in its place, others are added. */
-type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content';
+type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content' | 'parameters';
 
 /**
  * What a component that takes everything of a base and says what differs stands for, as if all were written in it. Lists and
@@ -86,6 +87,10 @@ class Derivation {
       content: this.list(
         'content',
         this.joined<ContentDocument>('content', each => each),
+      ),
+      parameters: this.list(
+        'parameters',
+        this.joined<ParameterDocument>('parameters', each => each),
       ),
       decisions: this.decisions(rules),
     };

@@ -9,6 +9,7 @@ export interface ComponentDocument {
   readonly extends?: string | null;
   readonly anatomy: PartDocument;
   readonly content?: readonly ContentDocument[];
+  readonly parameters?: readonly ParameterDocument[];
   readonly axes?: readonly AxisDocument[];
   readonly limits?: readonly LimitDocument[];
   readonly rules?: readonly RuleDocument[];
@@ -39,6 +40,7 @@ export const WITHOUT_LISTS = [
   'samples',
   'plates',
   'content',
+  'parameters',
 ] as const;
 export type WithoutList = (typeof WITHOUT_LISTS)[number];
 
@@ -81,6 +83,8 @@ export interface PartDocument {
   readonly component?: string;
   /** Axes of that component and what each follows, in one of several forms. */
   readonly with?: { readonly [axis: string]: unknown };
+  /** What parameters of that component are set to, by id. */
+  readonly parameters?: { readonly [id: string]: string };
   /** Key of a list, or `value`: one for each of its entries. */
   readonly repeat?: string;
   readonly children?: readonly PartDocument[];
@@ -128,6 +132,17 @@ export interface SituationDocument {
   readonly when: ConditionDocument;
   /** When it appears, and why it exists. */
   readonly means?: string;
+}
+
+/** What users of a component can set. */
+export interface ParameterDocument {
+  readonly id: string;
+  readonly title?: string;
+  /** A token type; no composite one. */
+  readonly type: string;
+  /** Any value of that type. */
+  readonly default: string;
+  readonly description?: string;
 }
 
 export const CONTENT_KINDS = ['text', 'icon', 'value', 'list'] as const;

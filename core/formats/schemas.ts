@@ -47,6 +47,7 @@ const part = object(
     type: line,
     component: id,
     with: { type: 'object' },
+    parameters: mapOf(line),
     repeat: line,
     children: list({ $ref: '#/$defs/part' }),
   },
@@ -88,6 +89,7 @@ const anatomyEdit = object({
       ),
       component: id,
       with: { type: ['object', 'null'] },
+      parameters: { type: ['object', 'null'] },
       repeat: { type: ['string', 'null'] },
       // Whoever tries to change these is told so at more length.
       part: {},
@@ -112,6 +114,9 @@ const component = {
       summary: line,
       extends: { type: ['string', 'null'] },
       content: list({ $ref: '#/$defs/content' }),
+      parameters: list(
+        object({ id, title: line, type: line, default: line, description: line }, ['id', 'type', 'default']),
+      ),
       anatomy: partReference,
       anatomyEdits: list(anatomyEdit),
       axes: list(

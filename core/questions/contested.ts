@@ -94,7 +94,7 @@ const mayContest = (a: Speaker, b: Speaker): boolean =>
 
 /** The same text means other things where what it refers to lies in another component. */
 function saysOtherwise(a: Setting, b: Setting): boolean {
-  if (a.text !== b.text) return true;
+  if (a.text !== b.text || a.parametered !== b.parametered) return true;
   if (a.value.kind !== 'calc' || b.value.kind !== 'calc') return false;
   const [one, other] = [a.value, b.value].map(({ calc }) =>
     calcReferences(calc)

@@ -1,15 +1,18 @@
-import type { Rule, Setting } from '../component';
+import type { Component, Nested, Rule, Setting } from '../component';
+import { inside, withDefaults, type Parameters } from '../parameters';
+import { forStylesheets } from '../read-rules';
 import { ObjectMemo } from '../../formats/object-memo';
 import { pointer } from '../../formats/json';
 import type { ProblemList } from '../../formats/problem';
 import { nearest } from '../../formats/suggest';
 import type { RuleDocument } from '../../formats/component-document';
-import type { Space } from '../../space/space';
 import { mapCalc } from '../../values/calc';
-import type { Value } from '../../values/value-syntax';
-import type { Nested } from '../component';
+import { readValue, type Value } from '../../values/value-syntax';
 
 const merged = new ObjectMemo<Merged>();
+
+/** The component that nested rules are read into. */
+type Around = Pick<Component, 'space' | 'parameters'>;
 
 interface Merged {
   readonly rules: readonly Rule[];
@@ -25,11 +28,11 @@ export function withNestedRules(
   own: readonly Rule[],
   documents: readonly RuleDocument[],
   nested: readonly Nested[],
-  space: Space,
+  around: Around,
   problems: ProblemList,
 ): readonly Rule[] {
   if (nested.length === 0) return own;
-  const lists = nested.map(each => rulesOf(each, space));
+  const lists = nested.map(each => rulesOf(each, around));
   const { rules, lost } = merged.of([own, documents, ...lists], () => merge(own, documents, lists.flat()));
   for (const { rule, ids } of lost) {
     const after = documents[rule.index]!.after!;
@@ -63,22 +66,23 @@ function merge(own: readonly Rule[], documents: readonly RuleDocument[], nested:
 
 const lists = new ObjectMemo<readonly Rule[]>();
 
-const rulesOf = (nested: Nested, space: Space): readonly Rule[] =>
-  lists.of([nested.component.rules, nested.component.anatomy, nested.reading], () =>
-    nested.component.rules.map(rule => ruleOf(rule, nested, space)),
+const rulesOf = (nested: Nested, around: Around): readonly Rule[] =>
+  lists.of([nested.component.rules, nested.component.anatomy, nested.reading, around.parameters], () =>
+    nested.component.rules.map(rule => ruleOf(rule, nested, around)),
   );
 
 const rules = new ObjectMemo<Rule>();
 
 /** A nested rule as it stands in the parent; the same as long as it is the same there. */
-const ruleOf = (rule: Rule, nested: Nested, space: Space): Rule =>
-  rules.of([rule, nested.component.anatomy, nested.reading], () => {
+const ruleOf = (rule: Rule, nested: Nested, { space, parameters }: Around): Rule =>
+  rules.of([rule, nested.component.anatomy, nested.reading, parameters], () => {
     const { name, component, reading } = nested;
     const extent = reading.where(component.space.spoken(rule));
     const moved = (setting: Setting): Setting => ({
       ...setting,
       part: `${name}/${setting.part}`,
       value: valueIn(name, setting.value),
+      ...parameteredIn(name, setting, parameters),
     });
     return {
       id: `${name}/${rule.id}`,
@@ -91,6 +95,18 @@ const ruleOf = (rule: Rule, nested: Nested, space: Space): Rule =>
       note: rule.note,
     };
   });
+
+/** What parameters come to as this use gives them. */
+function parameteredIn(
+  name: string,
+  { parametered: text, property }: Setting,
+  parameters: Parameters,
+): Partial<Setting> {
+  if (text === undefined) return {};
+  const parametered = inside(name, text);
+  const value = readValue(property, withDefaults(parametered.replace(/\{(@[^{}]*)\}/g, '$1'), parameters));
+  return { ...(value.ok ? { value: value.value } : {}), ...forStylesheets(property, parametered) };
+}
 
 /** What it refers to lies in the same nested component. */
 function valueIn(name: string, value: Value): Value {

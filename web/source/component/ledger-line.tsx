@@ -38,7 +38,9 @@ export const LedgerLine = memo(function LedgerLine(props: LedgerLineProps) {
     props;
   return (
     <tr className={first && index > 0 ? 'first' : ''} data-property={`${row.part}.${row.property}`}>
-      <td className="part">{first ? row.part : ''}</td>
+      <td className="part" title={first ? row.part : undefined}>
+        {first ? row.part : ''}
+      </td>
       <td className="property">{row.property}</td>
       {!whole && !editor ? <td colSpan={columns.length + Number(withOutcome)} /> : null}
       {(whole || editor ? columns : []).map((column, at) => (

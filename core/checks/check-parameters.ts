@@ -1,0 +1,115 @@
+import type { Component } from '../components/component';
+import { PARAMETER_TYPES, parametersIn, propertyLike } from '../components/parameters';
+import { parameterProperty, tokenProperty } from '../emit/token-names';
+import { pointer } from '../formats/json';
+import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import type { TokenSet } from '../tokens/token-set';
+import { readValue, tokensIn } from '../values/value-syntax';
+
+/** Checks a component's parameters, and what its uses of others set theirs to. */
+export function parameterProblems(component: Component, tokens: TokenSet, prefix: string): LocalProblem[] {
+  const problems = new ProblemList();
+  const used = usedParameters(component);
+  const tokenNames = new Map(
+    [...tokens.byKey.values()].map(({ path, key }) => [tokenProperty(prefix, path), key]),
+  );
+  (component.document.parameters ?? []).forEach((parameter, index) => {
+    const at = pointer('parameters', index);
+    const { id, type } = parameter;
+    if (!propertyLike(type)) {
+      problems.error(
+        `${at}/type`,
+        'unknown-type',
+        `“${brief(type)}” is no type that a parameter can have; there is ${oneOf(PARAMETER_TYPES, 12)}.`,
+        nearest(type, PARAMETER_TYPES),
+      );
+      return;
+    }
+    if (parametersIn(parameter.default).length > 0)
+      problems.error(`${at}/default`, 'wrong-type', 'A default is a value or a token, no other parameter.');
+    else checkValue(parameter.default, type, tokens, `${at}/default`, problems);
+    const name = parameterProperty(prefix, component.id, id);
+    if (tokenNames.has(name))
+      problems.error(
+        `${at}/id`,
+        'name-collision',
+        `“${id}” and ${tokenNames.get(name)!} would both be ${name} in CSS; rename one.`,
+      );
+    if (!used.has(id))
+      problems.warning(at, 'unused-parameter', `No rule reads “@${id}”, so setting it does nothing.`);
+  });
+  checkUses(component, tokens, problems);
+  return problems.problems;
+}
+
+/** Keys of the parameters that rules of a component read, or that it hands on. */
+function usedParameters({ document, nested }: Component): Set<string> {
+  const texts = (document.rules ?? []).flatMap(({ set }) =>
+    Object.values(set).flatMap(properties => Object.values(properties)),
+  );
+  const given = nested.flatMap(({ use }) => Object.values(use.document.parameters ?? {}));
+  return new Set([...texts, ...given].flatMap(parametersIn));
+}
+
+function checkUses({ nested, parameters }: Component, tokens: TokenSet, problems: ProblemList): void {
+  for (const { use, component } of nested) {
+    const ids = [...component.parameters.keys()].filter(key => !key.includes('/'));
+    for (const [id, text] of Object.entries(use.document.parameters ?? {})) {
+      const at = `${use.pointer}/parameters${pointer(id)}`;
+      const type = component.parameters.get(id)?.document.type;
+      if (type === undefined || !ids.includes(id)) {
+        problems.error(
+          at,
+          'unknown-parameter',
+          `“${component.id}” has no parameter “${brief(id)}”; there is ${oneOf(ids, 12)}.`,
+          nearest(id, ids),
+          id,
+        );
+        continue;
+      }
+      const [named] = parametersIn(text);
+      if (named === undefined) {
+        checkValue(text, type, tokens, at, problems);
+        continue;
+      }
+      const own = parameters.get(named);
+      if (!own || text.trim() !== `@${named}`)
+        problems.error(
+          at,
+          'unknown-parameter',
+          own
+            ? 'A parameter is handed on as it is, @name alone.'
+            : `There is no parameter “${named}” here to hand on.`,
+          nearest(named, [...parameters.keys()]),
+          named,
+        );
+      else if (own.document.type !== type)
+        problems.error(at, 'wrong-type', `@${named} is a ${own.document.type}; “${id}” takes a ${type}.`);
+    }
+  }
+}
+
+/** A token of the type, or a literal that a property of such values takes. */
+function checkValue(text: string, type: string, tokens: TokenSet, at: string, problems: ProblemList): void {
+  const property = propertyLike(type);
+  if (!property) return;
+  const read = readValue(property, text);
+  if (!read.ok) {
+    problems.error(at, 'wrong-type', `“${brief(text)}” is no ${type}.`);
+    return;
+  }
+  for (const key of tokensIn(read.value)) {
+    const token = tokens.byKey.get(key);
+    if (!token && !tokens.unresolved.has(key))
+      problems.error(
+        at,
+        'unknown-token',
+        `There is no token {${key}}.`,
+        nearest(key, [...tokens.byKey.keys()]),
+        key,
+      );
+    else if (token && read.value.kind === 'token' && token.type !== type)
+      problems.error(at, 'wrong-type', `{${key}} is a ${token.type}, no ${type}.`);
+  }
+}

@@ -1,0 +1,105 @@
+import type { ComponentDocument, ParameterDocument } from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
+import { originAt } from '../expansion/origin';
+import type { Derivation } from '../expansion/derived-documents';
+import type { Property } from '../values/property';
+import { propertyNamed } from '../values/property-registry';
+import type { Nested } from './component';
+
+/** What whoever uses a component can set without another copy of it. */
+export interface Parameter {
+  /** As calculations and rules name it; of a nested component with the way to it: `less/accent`. */
+  readonly key: string;
+  readonly document: ParameterDocument;
+  /** Components under whose names it can be set in CSS, the nearest first: its own, then those it takes the parameter of. */
+  readonly owners: readonly string[];
+  /** What the use of the nested component sets it to, in words of the component that has it; `null`: its default holds. */
+  readonly given: string | null;
+}
+
+export type Parameters = ReadonlyMap<string, Parameter>;
+
+const NONE: readonly ParameterDocument[] = [];
+const tables = new ObjectMemo<Parameters>();
+
+/** The parameters of a component and of all that is nested in it, by key. */
+export function readParameters(
+  document: ComponentDocument,
+  derivation: Derivation | null,
+  nested: readonly Nested[],
+): Parameters {
+  const own = document.parameters ?? NONE;
+  const inner = nested.map(({ component }) => component.parameters);
+  return tables.of([own, document.anatomy, derivation ?? own, ...inner], () => {
+    const table = new Map(
+      own.map((each, index) => [each.id, ownParameter(each, index, document.id, derivation)]),
+    );
+    for (const each of nested) for (const parameter of within(each)) table.set(parameter.key, parameter);
+    return table;
+  });
+}
+
+function ownParameter(
+  document: ParameterDocument,
+  index: number,
+  id: string,
+  derivation: Derivation | null,
+): Parameter {
+  const file = derivation && originAt(derivation.origin, pointer('parameters', index)).file;
+  const from = derivation?.bases.findIndex(base => base.file === file) ?? -1;
+  const bases = derivation?.bases.slice(0, from + 1).map(base => base.id) ?? [];
+  return { key: document.id, document, owners: [id, ...bases], given: null };
+}
+
+function within({ name, component, use }: Nested): Parameter[] {
+  return [...component.parameters.values()].map(parameter => {
+    const here = parameter.key.includes('/') ? undefined : use.document.parameters?.[parameter.key];
+    const there = parameter.given === null ? null : inside(name, parameter.given);
+    return { ...parameter, key: `${name}/${parameter.key}`, given: here ?? there };
+  });
+}
+
+/** A text in words of a nested component, in words of the one around it. */
+export const inside = (name: string, text: string): string => text.replace(/@(?=[A-Za-z])/g, `@${name}/`);
+
+/** `@accent`, also within a calculation; `@part.property` is none. */
+const REFERENCE = /@([A-Za-z][\w-]*(?:\/[A-Za-z][\w-]*)*)(?![\w/.-])/g;
+
+/** Keys of the parameters that a text names. */
+export const parametersIn = (text: string): string[] => [...text.matchAll(REFERENCE)].map(([, key]) => key!);
+
+/** So many parameters can be given by one another. */
+const MAX_DEPTH = 16;
+
+/** A text with each parameter replaced by what holds where nobody sets it: what the use gives, else the default. */
+export const withDefaults = (text: string, parameters: Parameters, depth = 0): string =>
+  text.replace(REFERENCE, (whole, key: string) => {
+    const parameter = parameters.get(key);
+    if (!parameter || depth > MAX_DEPTH) return whole;
+    return withDefaults(parameter.given ?? parameter.document.default, parameters, depth + 1);
+  });
+
+/** A text with each parameter in the place of a token, `{@accent}`: so stylesheets write it, each as a custom property. */
+export const asTokens = (text: string): string => text.replace(REFERENCE, '{@$1}');
+
+/** A property that takes just what parameters of a type may be. */
+const LIKE: Readonly<Record<string, string>> = {
+  color: 'color',
+  dimension: 'outline-offset',
+  number: 'flex-grow',
+  duration: 'transition-duration',
+  fontFamily: 'font-family',
+  fontWeight: 'font-weight',
+  cubicBezier: 'transition-timing-function',
+  strokeStyle: 'border-top-style',
+};
+
+/** Types that a parameter can have. */
+export const PARAMETER_TYPES = Object.keys(LIKE);
+
+/** A property that takes what a parameter may be; `null` for a type that none can have. */
+export const propertyLike = (type: string): Property | null =>
+  (Object.hasOwn(LIKE, type) && propertyNamed(LIKE[type]!)) || null;
+
+export const isParameterType = (type: string): boolean => Object.hasOwn(LIKE, type);
