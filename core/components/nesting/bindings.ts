@@ -155,7 +155,7 @@ class BindingReader {
       'unknown-value',
       `“${brief(written)}” is no value of ${axis.id}; there is ${oneOf(ids, 12)}.`,
       nearest(written, ids),
-      String(written),
+      brief(written),
     );
   }
 }
