@@ -33,7 +33,7 @@ export function contentProblems(component: Component): LocalProblem[] {
 }
 
 /** The keys that parts of a component show, those of the ones nested in it by what they are mapped to. */
-function shownKeys({ anatomy, nested }: Component): Set<string> {
+function shownKeys({ anatomy, nested }: Component): ReadonlySet<string> {
   const keys = anatomy.parts.flatMap(({ content }) => content ?? []);
   const ofControl = anatomy.control && anatomy.control.nested === null ? OF_CONTROLS : [];
   const ofUses = nested.flatMap(({ content, repeat }) => [

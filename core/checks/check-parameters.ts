@@ -44,7 +44,7 @@ export function parameterProblems(component: Component, tokens: TokenSet, prefix
 }
 
 /** Keys of the parameters that rules of a component read, or that it hands on. */
-function usedParameters({ document, nested }: Component): Set<string> {
+function usedParameters({ document, nested }: Component): ReadonlySet<string> {
   const texts = (document.rules ?? []).flatMap(({ set }) =>
     Object.values(set).flatMap(properties => Object.values(properties)),
   );

@@ -14,7 +14,7 @@ export interface Parameter {
   readonly document: ParameterDocument;
   /** Components under whose names it can be set in CSS, the nearest first: its own, then those it takes the parameter of. */
   readonly owners: readonly string[];
-  /** What the use of the nested component sets it to, in words of the component that has it; `null`: its default holds. */
+  /** What a use gives it, in words of the component that holds that use; `null`: its default holds. */
   readonly given: string | null;
 }
 

@@ -188,6 +188,32 @@ describe('content of nested components', () => {
   });
 });
 
+test('content that is made of itself is nothing, and ends', () => {
+  const content = [
+    { id: 'label' },
+    { id: 'value', text: 'so {value}' },
+    { id: 'options', kind: 'list', text: '{list.length}' },
+    { id: 'found', text: '{list.length} of {value}' },
+  ];
+  const [sample] = BERTH.samples;
+  const { system } = checked({
+    ...BERTH,
+    content,
+    samples: [{ ...sample, content: { label: 'Berth' } }],
+  });
+  const component = componentNamed(system, 'berth')!;
+  const tree = fieldTree({
+    component,
+    names: namesOf(system).component('berth'),
+    icons: system.icons,
+    sample: component.samples[0],
+    combination: { content: 'filled' },
+    mode: 'held',
+    id: 'b',
+  });
+  expect(told(tree, []).at(-1)).toBe('found 1 of so ');
+});
+
 test('what is wrong with content is told at its place', () => {
   expect(lines()).toEqual([]);
   const content = (own: object): object => ({ ...BERTH, content: [...BERTH.content, own] });

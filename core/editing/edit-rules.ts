@@ -29,10 +29,10 @@ export function settingPatch(
 }
 
 /** The name under which a rule speaks of a part; the root of a nested component has two. */
-function nameIn({ anatomy }: Component, { set }: RuleDocument, part: string): string {
+function nameIn({ anatomy }: Component, rule: RuleDocument, part: string): string {
   const found = anatomy.byName.get(part);
   const isSame = (name: string): boolean => found !== undefined && anatomy.byName.get(name) === found;
-  return Object.hasOwn(set, part) ? part : (Object.keys(set).find(isSame) ?? part);
+  return Object.hasOwn(rule.set, part) ? part : (Object.keys(rule.set).find(isSame) ?? part);
 }
 
 function settingIn(

@@ -54,6 +54,8 @@ interface Unit {
 class FieldBuilder {
   /** How many labels are open: in these only phrasing content may stand (HTML, 3.2.5.2.5). */
   private labels = 0;
+  /** Keys whose text is being made, with the way to their component: what leads back to itself is nothing. */
+  private readonly open = new Set<string>();
 
   constructor(private readonly input: FieldTreeInput) {}
 
@@ -282,7 +284,12 @@ class FieldBuilder {
       at.nested === null ? sampleText(sample?.content[key], combination, component.space.axes) : entry;
     if (typeof given === 'string') return given;
     const declared = at.component.document.content?.find(({ id }) => id === key);
-    return declared && derivedText(declared, this.surroundings(at));
+    const place = `${at.way} ${key}`;
+    if (!declared || this.open.has(place)) return undefined;
+    this.open.add(place);
+    const text = derivedText(declared, this.surroundings(at));
+    this.open.delete(place);
+    return text;
   }
 
   /** What stands in a control; nothing while that is empty. */
