@@ -15,7 +15,7 @@ const CORE_LAYERS = [
   ['resolution'],
   ['editing', 'plates', 'questions', 'guide'],
   ['emit'],
-  ['checks'],
+  ['checks', 'geometry'],
 ];
 
 const coreRules = CORE_LAYERS.flatMap((layer, height) => {

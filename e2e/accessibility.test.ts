@@ -46,7 +46,7 @@ const SCREENS: readonly [string, string, string][] = [
     '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r1c2',
     '.ledger .scope-column',
   ],
-  ['the rules of a component', '/quayside/text-field/rules', '.contests'],
+  ['the rules of a component', '/quayside/text-field/rules', '.decisions'],
   ['tokens', '/quayside/tokens?token=color.line.over', '.reach-strip'],
   ['guide', '/quayside/guide/text-field', '.page .situation'],
   ['outputs', '/quayside/outputs', '.outputs .code'],

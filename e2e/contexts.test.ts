@@ -1,18 +1,13 @@
 import type { WebDriver } from 'selenium-webdriver';
 import { tokensCssText } from '@periwinkle/core/emit/outputs';
 import { compileSystem } from '@periwinkle/core/components/system';
-import { openBrowser, type Browser } from './support/browser';
+import { inBareBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';
 
 /** Tokens that two modifiers decide together, on elements inside one another, as the browser computes them. */
 
-let browser: Browser;
 let driver: WebDriver;
-beforeAll(async () => {
-  browser = await openBrowser();
-  driver = browser.driver;
-}, TIMEOUT);
-afterAll(() => browser?.quit());
+inBareBrowser(browser => ({ driver } = browser));
 
 const number = (value: number | string): object => ({ $type: 'number', $value: value });
 const system = compileSystem(

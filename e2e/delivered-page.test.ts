@@ -25,7 +25,7 @@ beforeAll(async () => {
 afterAll(async () => {
   delivery.remove();
   await browser?.quit();
-});
+}, TIMEOUT);
 
 const command = (name: string, parameters: object): Promise<unknown> =>
   driver.sendAndGetDevToolsCommand(name, parameters) as Promise<unknown>;
@@ -98,6 +98,94 @@ describe('readers are told the truth', () => {
         property('readonly') ?? false,
         announced,
       ]).toEqual(TOLD[id]);
+    },
+    TIMEOUT,
+  );
+
+  const fieldOf = (id: string) => system.components.find(each => each.id === id)!;
+  const property = (node: AxNode | undefined, name: string): unknown =>
+    node?.properties?.find(each => each.name === name)?.value.value;
+  const ofRole = (nodes: readonly AxNode[], role: string): AxNode[] =>
+    nodes.filter(node => node.role?.value === role);
+  const related = (node: AxNode | undefined, name: string): readonly (string | undefined)[] =>
+    (
+      (node?.properties?.find(each => each.name === name)?.value as { relatedNodes?: { idref?: string }[] })
+        ?.relatedNodes ?? []
+    ).map(({ idref }) => idref);
+
+  test(
+    'an open list of choices: what it belongs to, what is in it, what is chosen, where the keys stand',
+    async () => {
+      const open = { disclosure: 'open', content: 'filled', focus: 'keyboard' };
+      await openField(exampleMarkup(system, fieldOf('berth'), open, 'berth', 'here'));
+      // Left, it closes by itself.
+      await driver.executeScript(`document.querySelector('[role=combobox]').focus()`);
+      const nodes = await tree();
+      const [box] = ofRole(nodes, 'combobox');
+      const [list] = ofRole(nodes, 'listbox');
+      expect([box?.name?.value, list?.name?.value]).toEqual(['Berth', 'Berth']);
+      expect([property(box, 'expanded'), property(box, 'hasPopup')]).toEqual([true, 'listbox']);
+      expect(related(box, 'controls')).toEqual(['here-list']);
+      expect(related(box, 'activedescendant')).toEqual(['here-option--root-3']);
+      const options = ofRole(nodes, 'option');
+      expect(options.map(({ name }) => name?.value)).toEqual([
+        'North quay 2 6.8 m',
+        'North quay 4 8.2 m',
+        'Salt wharf 8.4 m',
+        'Lantern pier taken',
+        'Rope walk 1 5.1 m',
+        'Rope walk 2 5.1 m',
+        'Tidal basin 9.0 m',
+        'Outer roads 14.5 m',
+      ]);
+      expect(options.flatMap((each, index) => (property(each, 'selected') === true ? [index] : []))).toEqual([
+        1,
+      ]);
+      expect(options.map(each => property(each, 'disabled') === true).indexOf(true)).toBe(3);
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'a closed list, and the platform’s own',
+    async () => {
+      await openField(exampleMarkup(system, fieldOf('berth'), { content: 'empty' }, 'berth'));
+      let nodes = await tree();
+      const [closed] = ofRole(nodes, 'combobox');
+      expect([closed?.name?.value, property(closed, 'expanded')]).toEqual(['Berth', false]);
+      expect(ofRole(nodes, 'option')).toEqual([]);
+      await openField(
+        exampleMarkup(system, fieldOf('berth'), { element: 'select', content: 'filled' }, 'berth'),
+      );
+      nodes = await tree();
+      const [select] = ofRole(nodes, 'combobox');
+      expect(select?.name?.value).toBe('Berth');
+      expect(
+        await driver.executeScript(
+          `const select = document.querySelector('select');
+           return [select.value, select.options.length, document.querySelectorAll('[role=combobox]').length]`,
+        ),
+      ).toEqual(['North quay 4', 8, 0]);
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'a code is one entry, whatever stands in its boxes; acts in a field have names',
+    async () => {
+      await openField(
+        exampleMarkup(system, fieldOf('gate-code'), { content: 'filled', validity: 'invalid' }, 'gate', 'g') +
+          exampleMarkup(system, fieldOf('passphrase'), { content: 'filled' }, 'harbour', 'p'),
+      );
+      const nodes = await tree();
+      const [code] = ofRole(nodes, 'textbox');
+      expect(code).toMatchObject({
+        name: { value: 'Gate code' },
+        description: { value: expect.stringMatching(/required|That code opens no gate today/) as string },
+      });
+      const texts = ofRole(nodes, 'StaticText').map(({ name }) => name?.value);
+      expect(texts.filter(text => /^\d$/.test(text ?? ''))).toEqual([]);
+      expect(ofRole(nodes, 'button').map(({ name }) => name?.value)).toEqual(['Show the passphrase']);
     },
     TIMEOUT,
   );

@@ -40,6 +40,44 @@ const open = async (path: string): Promise<void> => {
   await find(driver, '.cell .specimen');
 };
 
+/** On the contents page: by component, whether some part of it has a corner, and whether some has another. */
+const corners = (one: string, other: string): Promise<Record<string, [boolean, boolean]>> =>
+  driver.executeScript(
+    `return Object.fromEntries([...document.querySelectorAll('.contents .line')].map(line => {
+       const parts = [...line.querySelector('.specimen').shadowRoot.querySelectorAll('*')];
+       const found = new Set(parts.map(part => getComputedStyle(part).borderTopLeftRadius));
+       return [line.querySelector('a').textContent, [found.has(arguments[0]), found.has(arguments[1])]];
+     }))`,
+    one,
+    other,
+  );
+
+test(
+  'one corner token repaints every field that is made with it, at once',
+  async () => {
+    const changed = (value: number): Promise<unknown> =>
+      driver.executeScript(
+        `periwinkle.edit('tokens/raw.tokens.json', [{ op: 'replace', path: '/raw/corner/soft/$value/value', value: ${value} }], 'corner')`,
+      );
+    await driver.get(`${address}/quayside`);
+    await eventually(driver, `document.querySelectorAll('.contents .specimen').length === 17`);
+    await changed(4);
+    const before = await corners('4px', '9px');
+    const withCorner = Object.keys(before).filter(name => before[name]![0]);
+    expect(withCorner).toEqual(
+      expect.arrayContaining(['Draught', 'Berth', 'Gate code', 'Passphrase', 'Step button', 'Code box']),
+    );
+    expect(Object.values(before).some(([, other]) => other)).toBe(false);
+    await changed(9);
+    const after = await corners('4px', '9px');
+    expect(Object.keys(after).filter(name => after[name]![1])).toEqual(withCorner);
+    expect(Object.keys(after).filter(name => after[name]![0])).toEqual([]);
+    await changed(4);
+    await stored(driver);
+  },
+  TIMEOUT,
+);
+
 test(
   'a change of the base reaches what is derived from it, and leaves departures alone',
   async () => {

@@ -20,7 +20,7 @@ beforeAll(async () => {
 afterAll(async () => {
   delivery.remove();
   await browser?.quit();
-});
+}, TIMEOUT);
 
 /** What pages say of all their elements. */
 const FOREIGN: Readonly<Record<string, string>> = {

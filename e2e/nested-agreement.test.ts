@@ -18,7 +18,7 @@ import { randomNested } from '@periwinkle/core/test/random-nested';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
-import { openBrowser, type Browser } from './support/browser';
+import { inBareBrowser } from './support/session';
 import { demoSystem } from './support/demo';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { TIMEOUT } from './support/patience';
@@ -29,16 +29,13 @@ import { TIMEOUT } from './support/patience';
  */
 
 const MOST_A_SYSTEM = 12;
-let browser: Browser;
 let driver: WebDriver & Driver;
 
-beforeAll(async () => {
-  browser = await openBrowser();
+inBareBrowser(async browser => {
   driver = browser.driver as WebDriver & Driver;
   await driver.sendDevToolsCommand('DOM.enable', {});
   await driver.sendDevToolsCommand('CSS.enable', {});
-}, TIMEOUT);
-afterAll(() => browser?.quit());
+});
 
 interface Cell extends Resolution {
   readonly raw: Combination;

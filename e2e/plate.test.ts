@@ -59,7 +59,7 @@ describe('selecting', () => {
       await selected(14);
       await eventually(
         driver,
-        `/^In large: this reaches 7,920 of 23,760 combinations/.test(document.querySelector('.scope').textContent)`,
+        `/^In large: this reaches 8,800 of 26,400 combinations/.test(document.querySelector('.scope').textContent)`,
       );
       await driver
         .actions({ async: true })
@@ -125,7 +125,9 @@ test(
   'a plate of thousands of cells is laid out beside the page, and says what it has left off',
   async () => {
     const across = 'pointer,focus,content,validity,availability';
-    await driver.get(`${address}/quayside/text-field?across=${across}&down=size,appearance,leading,trailing`);
+    await driver.get(
+      `${address}/quayside/text-field?across=${across}&down=size,leading,label-placement,trailing`,
+    );
     await eventually(driver, `document.querySelectorAll('[role=gridcell]').length > 3000`);
     const caption = await driver.executeScript<string>(
       `return document.querySelector('.caption').textContent`,

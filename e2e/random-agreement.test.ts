@@ -16,7 +16,7 @@ import type { Combination } from '@periwinkle/core/space/space';
 import { everyCombination } from '@periwinkle/core/test/naive';
 import { LOOKS_SAMPLE, randomLooks } from '@periwinkle/core/test/random-looks';
 import { freshSeed } from '@periwinkle/core/test/seed';
-import { openBrowser, type Browser } from './support/browser';
+import { inBareBrowser } from './support/session';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { TIMEOUT } from './support/patience';
 
@@ -27,16 +27,13 @@ import { TIMEOUT } from './support/patience';
 
 const MOST_A_SYSTEM = 8;
 const CONTEXTS = ['day', 'night'].flatMap(theme => ['roomy', 'close'].map(density => ({ theme, density })));
-let browser: Browser;
 let driver: WebDriver & Driver;
 
-beforeAll(async () => {
-  browser = await openBrowser();
+inBareBrowser(async browser => {
   driver = browser.driver as WebDriver & Driver;
   await driver.sendDevToolsCommand('DOM.enable', {});
   await driver.sendDevToolsCommand('CSS.enable', {});
-}, TIMEOUT);
-afterAll(() => browser?.quit());
+});
 
 interface Cell extends Resolution {
   readonly raw: Combination;

@@ -36,7 +36,7 @@ const VIEWS: readonly View[] = [
   },
   {
     name: 'night',
-    path: '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r0c5',
+    path: '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r0c7',
     ready: '.ledger .scope-column',
   },
   {
@@ -59,7 +59,12 @@ const VIEWS: readonly View[] = [
          scrollTo(0, 0)`,
       ),
   },
-  { name: 'rules', path: '/quayside/text-field/rules', ready: '.contests' },
+  {
+    name: 'list',
+    path: '/quayside/berth?plate=lists&sel=r0c0-r0c0',
+    ready: '.ledger .scope-column',
+  },
+  { name: 'rules', path: '/quayside/text-field/rules', ready: '.decisions' },
   { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },
   { name: 'guide', path: '/quayside/guide/text-field', ready: '.page .situation .specimen' },
   { name: 'outputs', path: '/quayside/outputs', ready: '.outputs .code' },

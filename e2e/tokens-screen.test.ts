@@ -36,7 +36,7 @@ test(
     await write('color.line.over', 3, '#c0ffee');
     await find(driver, '.reach-strip .specimen');
     expect(await (await find(driver, '.reach-strip')).getText()).toMatch(
-      new RegExp(`reaches 5 fields, 2 rules, ${reached.toLocaleString('en')} combinations`),
+      new RegExp(`reaches 11 fields, 3 rules, ${reached.toLocaleString('en')} combinations`),
     );
     expect(await stripBorder()).toBe('rgb(192, 255, 238)');
     const input = await find(driver, '.editor input');
@@ -101,7 +101,7 @@ test(
       driver,
       `document.querySelector('tr[data-token="field.ring.both"]')?.getBoundingClientRect().top < innerHeight`,
     );
-    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(/reaches 4 fields, 1 rule/);
+    expect(await (await find(driver, '.reach-strip')).getText()).toMatch(/reaches 9 fields, 1 rule/);
     await (await find(driver, '.strip input')).sendKeys('ring');
     await eventually(driver, `document.querySelectorAll('tr[data-token]').length === 3`);
   },

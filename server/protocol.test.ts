@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
+import { join } from 'node:path';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { startTestServer, type TestServer } from './test/test-server';
 
@@ -55,10 +57,16 @@ async function patch(
   });
 }
 
-const overColor = '/rules/11/set/frame/border-color';
+/** Place of the rule for a pointed-at field in the demo. */
+const OVER = (
+  JSON.parse(
+    readFileSync(join(__dirname, '../demo/quayside/components/text-field.component.json'), 'utf8'),
+  ) as { rules: { id: string }[] }
+).rules.findIndex(({ id }) => id === 'over');
+const overColor = `/rules/${OVER}/set/frame/border-color`;
 const ruleText = async (): Promise<unknown> => {
   const { body } = await call('GET', FIELD);
-  return (body['rules'] as { set: Record<string, Record<string, string>> }[])[11]!.set['frame']![
+  return (body['rules'] as { set: Record<string, Record<string, string>> }[])[OVER]!.set['frame']![
     'border-color'
   ];
 };

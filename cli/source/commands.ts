@@ -1,5 +1,7 @@
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import type { SampleDocument } from '@periwinkle/core/formats/component-document';
+import { roundedGeometry } from '@periwinkle/core/geometry/geometry';
 import { isObject } from '@periwinkle/core/formats/json';
 import { oneOf } from '@periwinkle/core/formats/problem';
 import { nearest } from '@periwinkle/core/formats/suggest';
@@ -120,6 +122,43 @@ export function resolveCells(
   const around = { tokens, rootFontSize: system.rootFontSize };
   output.out(json(cells.map(cell => resolve(component, cell, around))));
   return report(problems, folder, output);
+}
+
+/** Widest page that parts are laid out for, in px. */
+const MAX_WIDTH = 10_000;
+
+export function layOut(
+  folder: string,
+  options: { component: string; cells: string; width: string; sample?: string; context?: string },
+  output: Output,
+): Status {
+  const { system, problems } = load(folder);
+  const component = chosenComponent(system, options.component);
+  const contexts = readContext(options.context);
+  const around = { tokens: tokensIn(system, contexts), rootFontSize: system.rootFontSize };
+  const width = Number(options.width);
+  if (!(width > 0 && width <= MAX_WIDTH))
+    throw new UsageError(`--width: “${options.width}” is no number of px from 1 to ${MAX_WIDTH}.`);
+  const sample = chosenSample(component, options.sample);
+  const answers = readCells(options.cells, component).map(cell => {
+    const { combination } = resolve(component, cell, around);
+    return {
+      combination,
+      parts: roundedGeometry({ system, component, combination, sample, width, contexts }),
+    };
+  });
+  output.out(json(answers));
+  return report(problems, folder, output);
+}
+
+function chosenSample({ id: of, samples }: Component, id: string | undefined): SampleDocument | undefined {
+  if (id === undefined) return samples[0];
+  const found = samples.find(sample => sample.id === id);
+  if (found) return found;
+  const ids = samples.map(sample => sample.id);
+  const near = nearest(id, ids);
+  const hint = near ? `did you mean ${near}?` : `there is ${oneOf(ids, 12)}.`;
+  throw new UsageError(`--sample: ${of} has no sample “${id}”; ${hint}`);
 }
 
 function readCells(file: string, component: Component): Combination[] {

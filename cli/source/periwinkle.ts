@@ -5,6 +5,7 @@ import {
   contested,
   count,
   cover,
+  layOut,
   resolveCells,
   tokens,
   type Output,
@@ -45,6 +46,16 @@ export function run(args: readonly string[], output: Output): Status {
     .option('--context <pairs>', 'contexts of the tokens: "theme=night"')
     .option(json, jsonText)
     .action((dir, options) => keep(resolveCells(dir, options, output)));
+  program
+    .command('geometry <dir>')
+    .description('tell where parts lie, in px')
+    .requiredOption('--component <id>', 'the component')
+    .requiredOption('--cells <file>', 'a JSON array of combinations')
+    .option('--width <px>', 'what the page gives it', '320')
+    .option('--sample <id>', 'content to lay out; the first where none is named')
+    .option('--context <pairs>', 'contexts of the tokens: "theme=night"')
+    .option(json, jsonText)
+    .action((dir, options) => keep(layOut(dir, options, output)));
   program
     .command('tokens <dir>')
     .description('list the tokens with all references replaced')

@@ -1,6 +1,7 @@
 import type { PartDocument } from '../formats/component-document';
 import { oneOf, type ProblemList } from '../formats/problem';
 import { nearest } from '../formats/suggest';
+import { pseudoPartsOf, type PseudoPart } from './pseudo-parts';
 import { CONTROL_ELEMENTS, PART_KINDS, partKind, type PartKind } from './part-kinds';
 
 /** A part of a component's anatomy, in the tree. */
@@ -11,8 +12,10 @@ export interface Part {
   readonly kind: PartKind;
   /** Key of the sample's content it shows, or `null`. */
   readonly content: string | null;
-  /** Element of a control. */
+  /** Element of a control; where it may be several, the usual one. */
   readonly element: string;
+  /** Those that it may be. */
+  readonly elements: readonly string[];
   /** `type` of an input. */
   readonly type: string | null;
   readonly children: readonly Part[];
@@ -20,12 +23,16 @@ export interface Part {
   readonly pointer: string;
   /** Name of the part whose nested component it belongs to; `null` for own parts. */
   readonly nested: string | null;
+  /** What it is in the part that its name begins with, where a browser draws it and no element stands for it. */
+  readonly pseudo: PseudoPart | null;
 }
 
 /** The anatomy read: the tree and the same parts in document order. */
 export interface Anatomy {
   readonly root: Part;
   readonly parts: readonly Part[];
+  /** All that rules can speak of: the parts, each with what browsers draw in it. */
+  readonly everyPart: readonly Part[];
   /** The root of a nested component also under the name of the part that uses it. */
   readonly byName: ReadonlyMap<string, Part>;
   /** Parts that use components which are not there. */
@@ -95,17 +102,20 @@ export function readAnatomy(
         `A ${kind.kind} holds no parts; put them beside it.`,
       );
     }
+    const elements = readElements(node, kind, pointer, problems);
     const part: Part = {
       name: node.part,
       title: node.title ?? capital(node.part),
       description: node.description ?? '',
       kind,
       content: typeof node.content === 'string' ? node.content : null,
-      element: readElement(node, kind, pointer, problems),
+      element: elements[0]!,
+      elements,
       type: node.type ?? null,
       children: kind.box ? children : [],
       pointer,
       nested: null,
+      pseudo: null,
     };
     parts[place] = part;
     if (byName.has(node.part)) {
@@ -122,7 +132,15 @@ export function readAnatomy(
   const control = first('control') ?? null;
   const bearer = control ?? first('action') ?? null;
   const outer = new Map(parts.flatMap(part => part.children.map(child => [child, part] as const)));
-  return { root, parts, byName, lost, outer: part => outer.get(part), control, bearer };
+  const everyPart = parts.flatMap(part => {
+    const drawn = pseudoPartsOf(part);
+    for (const each of drawn) {
+      byName.set(each.name, each);
+      outer.set(each, part);
+    }
+    return [part, ...drawn];
+  });
+  return { root, parts, everyPart, byName, lost, outer: part => outer.get(part), control, bearer };
 }
 
 const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1).replace(/[-_]/g, ' ');
@@ -142,14 +160,34 @@ function readKind(node: PartDocument, pointer: string, problems: ProblemList): P
   return partKind('row')!;
 }
 
-function readElement(node: PartDocument, kind: PartKind, pointer: string, problems: ProblemList): string {
-  if (kind.kind !== 'control' || node.element === undefined) return kind.element;
-  if ((CONTROL_ELEMENTS as readonly string[]).includes(node.element)) return node.element;
-  problems.error(
-    `${pointer}/element`,
-    'unknown-element',
-    `A control is ${oneOf(CONTROL_ELEMENTS)}, not “${node.element}”.`,
-    nearest(node.element, CONTROL_ELEMENTS),
-  );
-  return kind.element;
+/** Elements that a part may be, at least one; those of a control where it names some. */
+function readElements(
+  node: PartDocument,
+  kind: PartKind,
+  pointer: string,
+  problems: ProblemList,
+): readonly string[] {
+  const { element, elements } = node;
+  const written = elements ?? (element === undefined ? [] : [element]);
+  if (kind.kind !== 'control' || written.length === 0) return [kind.element];
+  if (element !== undefined && elements !== undefined)
+    problems.error(
+      `${pointer}/element`,
+      'said-twice',
+      '“elements” says already what the control may be; the first of them is the usual one.',
+    );
+  const known = written.filter((each, index) => {
+    const at = elements === undefined ? `${pointer}/element` : `${pointer}/elements/${index}`;
+    const isElement = (CONTROL_ELEMENTS as readonly string[]).includes(each);
+    if (!isElement)
+      problems.error(
+        at,
+        'unknown-element',
+        `A control is ${oneOf(CONTROL_ELEMENTS)}, not “${each}”.`,
+        nearest(each, CONTROL_ELEMENTS),
+      );
+    else if (written.indexOf(each) < index) problems.error(at, 'duplicate-id', `“${each}” is there already.`);
+    return isElement && written.indexOf(each) === index;
+  });
+  return known.length > 0 ? known : [kind.element];
 }

@@ -62,5 +62,16 @@ export function partKind(kind: string): PartKind | undefined {
   return BY_KIND.get(kind);
 }
 
+/** Types of input that show a picker or a mark of their own, and never a placeholder. */
+const WITHOUT_PLACEHOLDER: ReadonlySet<string> = new Set(
+  'date datetime-local month week time color range checkbox radio file hidden button submit reset image'.split(
+    ' ',
+  ),
+);
+
+/** Whether an element shows a placeholder while it is empty, by which a browser tells that it is. */
+export const showsPlaceholder = (element: string, type: string | null): boolean =>
+  element === 'textarea' || (element === 'input' && !WITHOUT_PLACEHOLDER.has(type ?? 'text'));
+
 /** Elements a control may be. */
 export const CONTROL_ELEMENTS = ['input', 'textarea', 'select', 'button'] as const;

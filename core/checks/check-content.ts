@@ -1,4 +1,5 @@
 import type { Component } from '../components/component';
+import { MAX_ENTRIES } from '../content/entries';
 import { CONVERSIONS } from '../content/conversions';
 import { namedIn, TEMPLATE_WORDS } from '../content/derived-text';
 import type { ContentDocument } from '../formats/component-document';
@@ -25,6 +26,7 @@ export function contentProblems(component: Component): LocalProblem[] {
           each.id,
           [...shown].filter(key => !declared.some(({ id }) => id === key)),
         ),
+        each.id,
       );
   });
   checkSamples(component, declared, problems);
@@ -100,6 +102,12 @@ function checkSamples(
         problems.error(at + pointer(each.id), 'wrong-type', `“${each.id}” is a list; this is none.`);
         continue;
       }
+      if (given.length > MAX_ENTRIES)
+        problems.warning(
+          at + pointer(each.id),
+          'too-many-entries',
+          `Of these ${given.length} entries the first ${MAX_ENTRIES} are drawn; a sample needs only what shows how they look.`,
+        );
       given.forEach((entry: unknown, place) => {
         const here = at + pointer(each.id, place);
         if (typeof entry !== 'object' || entry === null) {

@@ -10,7 +10,8 @@ type Names = ReadonlySet<string> | null;
 const LISTS: Readonly<Record<string, { key: string; names: (list: unknown) => Names }>> = {
   'unknown-axis': { key: 'axes', names: list => idsOf(list) },
   'unknown-value': { key: 'axes', names: valuesOf },
-  'unknown-part': { key: 'anatomy', names: partsOf },
+  'unknown-part': { key: 'anatomy', names: node => partsOf(node) },
+  'unused-content': { key: 'anatomy', names: node => shownIn(node) },
   'unknown-sample': { key: 'samples', names: list => idsOf(list) },
   'unknown-rule': { key: 'rules', names: list => idsOf(list) },
 };
@@ -30,7 +31,20 @@ function valuesOf(list: unknown): Names {
   return new Set(values.flatMap(ids => [...ids!]));
 }
 
-function partsOf(node: unknown): Names {
+const partsOf = (node: unknown): Names => inTree(node, part => [String(part['part'])]);
+
+/** Keys of content that parts of a tree show. */
+const shownIn = (node: unknown): Names =>
+  inTree(node, ({ content, repeat }) =>
+    [...(isObject(content) ? Object.values(content) : [content]), repeat].filter(
+      key => typeof key === 'string',
+    ),
+  );
+
+function inTree(
+  node: unknown,
+  namesIn: (part: Readonly<Record<string, unknown>>) => readonly string[],
+): Names {
   const names = new Set<string>();
   let lost = false;
   const visit = (part: unknown): void => {
@@ -38,7 +52,7 @@ function partsOf(node: unknown): Names {
       lost = true;
       return;
     }
-    names.add(part['part']);
+    namesIn(part).forEach(name => names.add(name));
     const { children } = part;
     if (Array.isArray(children)) children.forEach(visit);
     else if (children !== undefined) lost = true;

@@ -1,4 +1,5 @@
 import { readAnatomy, type Anatomy } from '../anatomy/anatomy';
+import { ELEMENT_AXIS, elementsIn } from '../anatomy/elements';
 import type { AxisDocument, ComponentDocument, LimitDocument } from '../formats/component-document';
 import type { Derivation } from '../expansion/derived-documents';
 import { ObjectMemo } from '../formats/object-memo';
@@ -99,14 +100,15 @@ function anatomyOf(
 /** Spaces by what they are read from, so that components with the same axes and limits have one. */
 const spaces = new ObjectMemo<Read<Space>>();
 const equalSpaces = new Map<string, Read<Space>>();
-const MAX_SPACES = 200;
+const MAX_SPACES = 40;
 const NONE: readonly never[] = [];
 
 /** Extents of a space are never forgotten singly; when there are too many, all are, with the space. */
 const MAX_EXTENTS = 400_000;
 
 function spaceOf(document: ComponentDocument, uses: readonly FoundUse[], problems: ProblemList): Space {
-  const { axes = NONE, limits = NONE, anatomy } = document;
+  const { limits = NONE, anatomy } = document;
+  const axes = axesOf(document);
   // What is bound stands in the anatomy, what is free follows from the spaces.
   const others = uses.length === 0 ? [] : [anatomy, ...uses.map(({ component }) => component.space)];
   const keys = [axes, limits, ...others] as const;
@@ -119,6 +121,18 @@ function spaceOf(document: ComponentDocument, uses: readonly FoundUse[], problem
   }
   problems.take(found.problems);
   return found.result;
+}
+
+const withElements = new ObjectMemo<readonly AxisDocument[]>();
+
+/** The axes of a component; a control that may be several elements makes an option of them. */
+function axesOf({ axes = NONE, anatomy }: ComponentDocument): readonly AxisDocument[] {
+  const elements = elementsIn(anatomy);
+  if (elements.length < 2 || axes.some(({ id }) => id === ELEMENT_AXIS)) return axes;
+  return withElements.of([axes, anatomy], () => [
+    ...axes,
+    { id: ELEMENT_AXIS, kind: 'option', values: elements.map(id => ({ id })) },
+  ]);
 }
 
 function equalSpace(

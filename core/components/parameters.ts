@@ -20,6 +20,10 @@ export interface Parameter {
 
 export type Parameters = ReadonlyMap<string, Parameter>;
 
+/** Those that whoever uses a component can set, without those of what is nested in it. */
+export const settable = (parameters: Parameters): readonly Parameter[] =>
+  [...parameters.values()].filter(({ key }) => !key.includes('/'));
+
 const NONE: readonly ParameterDocument[] = [];
 const tables = new ObjectMemo<Parameters>();
 

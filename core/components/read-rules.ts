@@ -1,4 +1,5 @@
 import type { Anatomy } from '../anatomy/anatomy';
+import { hostAndPseudo } from '../anatomy/pseudo-parts';
 import type { RuleDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import { ObjectMemo } from '../formats/object-memo';
@@ -11,8 +12,9 @@ import type { Property } from '../values/property';
 import type { Rule, Setting } from './component';
 import { asTokens, isParameterType, parametersIn, withDefaults, type Parameters } from './parameters';
 import { propertyNamed } from '../values/property-registry';
+import { readPropertyOn } from './property-on-part';
 import { reportDuplicateIds } from './duplicate-ids';
-import { readProperty, readValue, tokenOf } from '../values/value-syntax';
+import { readValue, sharedOut, tokenOf } from '../values/value-syntax';
 
 const NO_RULES: readonly RuleDocument[] = [];
 
@@ -106,19 +108,20 @@ function readSettings(
     if (!found) {
       if (isLost(name, anatomy)) return [];
       const names = [...anatomy.byName.keys()];
+      const [host] = hostAndPseudo(name);
       problems.error(
         here,
         'unknown-part',
         `There is no part “${name}” here; there is ${oneOf(names, 12)}.`,
         nearest(name, names),
-        name,
+        anatomy.byName.has(host) ? name : host,
       );
       return [];
     }
     return Object.entries(properties).flatMap(([written, text]) => {
-      const property = readProperty(written);
+      const property = readPropertyOn(found, written);
       if (!property.ok) {
-        problems.error(here + pointer(written), 'unknown-property', property.message, property.suggestion);
+        problems.error(here + pointer(written), property.code, property.message, property.suggestion);
         return [];
       }
       const named = parametersIn(text);
@@ -207,11 +210,23 @@ function withoutOverwritten(settings: readonly Setting[], at: string, problems: 
   });
 }
 
-/** A composite as settings of its members; anything else as it is. */
+/** A composite as settings of its members, several values as settings of the sides they are for; anything else as it is. */
 export function takenApart(setting: Setting): Setting[] {
-  const key = tokenOf(setting.value);
-  if (setting.property.members.length === 0 || key === null) return [setting];
-  return setting.property.members.map(member => ({
+  const { property, value } = setting;
+  if (value.kind === 'literal') {
+    const shares = sharedOut(property, value.css);
+    return shares
+      ? [...shares].map(([name, text]) => ({
+          ...setting,
+          text,
+          property: propertyNamed(name)!,
+          value: { kind: 'literal', text, css: text },
+        }))
+      : [setting];
+  }
+  const key = tokenOf(value);
+  if (property.members.length === 0 || key === null) return [setting];
+  return property.members.map(member => ({
     ...setting,
     property: propertyNamed(member.property)!,
     value: { kind: 'member', text: setting.text, key, member },

@@ -1,5 +1,5 @@
 import type { Component, Rule } from '../components/component';
-import { propertyNamed } from '../values/property-registry';
+import { leavesOf } from '../values/property-registry';
 import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';
 import type { Declaration } from './css-value';
 
@@ -65,12 +65,6 @@ export function planBlocks(component: Component, stated: readonly StatedBlock[])
     }
   }
   return planned.reverse();
-}
-
-/** The declared names that a name stands for: the sides of a shorthand, else itself. */
-function leavesOf(name: string): readonly string[] {
-  const longhands = propertyNamed(name)?.longhands ?? [];
-  return longhands.length > 0 ? longhands : [name];
 }
 
 export const declarationText = (declarations: readonly Declaration[]): string =>

@@ -10,7 +10,7 @@ import { parameterBlocks, parameterCss } from './parameter-css';
 import { Published } from './published';
 import { autofillReads, autofillBlocks, resetBlocks } from './reset';
 import { rulesInWords } from './rule-comments';
-import type { SelectorScheme } from './selector-scheme';
+import { selectorOf, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
 import { userSettingBlocks } from './user-settings';
 
@@ -76,7 +76,7 @@ class Emission {
       const condition = this.condition(boxes);
       return [...this.declarationsByPart(rule)].map(([part, own]) => ({
         key: `${rule.id}/${part}`,
-        selector: this.scheme.select(component, [part], condition, names),
+        selector: selectorOf(this.scheme, component, [part], condition, names),
         declarations: own,
       }));
     });
@@ -106,7 +106,7 @@ class Emission {
       key: `${rules.map(rule => rule.id).join('+')}/${groups.flatMap(group => group.parts).join('+')}`,
       comment: rulesInWords(component, rules),
       selector: groups
-        .map(({ parts, condition }) => this.scheme.select(component, parts, condition, names))
+        .map(({ parts, condition }) => selectorOf(this.scheme, component, parts, condition, names))
         .join(', '),
       declarations: own,
     }));

@@ -180,7 +180,7 @@ describe('the demo', () => {
     expect(field!.situations.length).toBeGreaterThanOrEqual(10);
     expect(field!.situations.every(situation => situation.means.length > 20)).toBe(true);
     expect(field!.samples).toHaveLength(3);
-    expect(field!.plates).toHaveLength(2);
+    expect(field!.plates).toHaveLength(3);
     expect(field!.document.limits!.every(limit => (limit.because ?? '').length > 20)).toBe(true);
   });
 
@@ -325,6 +325,9 @@ describe('what a stylesheet says of itself', () => {
       'aria-busy="true"',
       'data-theme="night"',
       'data-qs-anew',
+      '| `data-content="filled"` on the outermost element |',
+      '`data-focus="keyboard"` on the outermost element',
+      '| Accent | `--qs-icon-button-accent` | color | `{color.line.over}` |',
     ])
       expect(readme).toContain(each);
   });

@@ -1,14 +1,17 @@
 import type { Part } from '../anatomy/anatomy';
+import { showsPlaceholder } from '../anatomy/part-kinds';
+import { choicesOf, isReached, type Choices } from '../components/nesting/entries';
 import type { Component } from '../components/component';
-import type { SampleDocument } from '../formats/component-document';
+import type { SampleDocument, SampleText } from '../formats/component-document';
 import { isObject } from '../formats/json';
 import type { Nested } from '../components/component';
 import type { Combination } from '../space/space';
-import type { StateMark } from '../space/state-catalogue';
 import { accessibility, type Accessibility } from './accessibility';
 import { plainIcon } from './icon';
 import type { ComponentNames } from './names';
+import { MAX_ENTRIES } from '../content/entries';
 import { derivedText, type Surroundings } from '../content/derived-text';
+import { bearerMarks, chosenElement, inputType, rootMarks, type Attributes } from './state-marks';
 import { sampleText } from './sample-text';
 import { contentSource, nameIn, outermost, standingWithin, type Entry, type Standing } from './standing';
 
@@ -40,8 +43,6 @@ export interface FieldTreeInput {
 export function fieldTree(input: FieldTreeInput): FieldNode {
   return new FieldBuilder(input).root();
 }
-
-type Attributes = [name: string, value: string][];
 
 /** A component whose parts belong together for whoever uses the field: it bears states of its own, or is the outermost. */
 interface Unit {
@@ -76,8 +77,12 @@ class FieldBuilder {
 
   /** Where a part of a component stands that may lie in one within it. */
   private at(standing: Standing, part: Part): Standing {
+    return this.holderAt(standing, part.nested ?? '');
+  }
+
+  private holderAt(standing: Standing, fullWay: string): Standing {
     let here = standing;
-    let way = part.nested ?? '';
+    let way = fullWay;
     while (way !== '') {
       const nested = here.component.nested.find(({ name }) => name === way || way.startsWith(`${name}/`))!;
       here = standingWithin(here, nested, null);
@@ -95,7 +100,7 @@ class FieldBuilder {
       if (isLabel) this.labels--;
       return part.children.length > 0 && children.length === 0
         ? null
-        : this.element(part, standing, unit, [], children);
+        : this.element(part, standing, unit, this.listAttributes(part, standing, unit), children);
     }
     if (part.kind.kind === 'control') return this.control(part, standing, unit);
     const text = this.text(part, standing);
@@ -117,14 +122,15 @@ class FieldBuilder {
     });
   }
 
-  private found(node: FieldNode | null): FieldNode[] {
-    return node ? [node] : [];
+  private found<Child>(child: Child | null | undefined | ''): Child[] {
+    return child ? [child] : [];
   }
 
   /** The entries that a nested component shows one each; `null` for one alone that is not repeated. */
   private entries({ repeat }: Nested, standing: Standing): (Entry | null)[] {
     if (repeat === null) return [null];
-    return this.listAt(repeat, standing).map(({ is, ...own }, index, all) => ({
+    const drawn = this.listAt(repeat, standing).slice(0, MAX_ENTRIES);
+    return drawn.map(({ is, ...own }, index, all) => ({
       index,
       of: all.length,
       content: own,
@@ -152,7 +158,10 @@ class FieldBuilder {
     const { names } = this.input;
     const name = nameIn(standing, part.name);
     const attributes: Attributes = [['class', names.part(name)]];
-    if (part === standing.component.anatomy.root) attributes.push(...this.rootAttributes(standing));
+    if (part === standing.component.anatomy.root) {
+      attributes.push(...this.optionAttributes(standing, unit));
+      attributes.push(...this.rootAttributes(standing));
+    }
     const isLabel = this.isPressArea(part, standing, unit);
     if (isLabel) attributes.push(['for', this.controlId(unit)]);
     const plain = this.labels > 0 && part.kind.box ? 'span' : part.kind.element;
@@ -174,7 +183,8 @@ class FieldBuilder {
     if (part.kind.kind === 'action') attributes.push(['type', 'button']);
     if (told.identified.has(local)) attributes.push(['id', this.idOf(local, unit)]);
     if (told.announced.has(local)) attributes.push(['role', 'alert']);
-    if (part === standing.component.anatomy.bearer) attributes.push(...this.marks('control', standing));
+    if (part === standing.component.anatomy.bearer && this.input.mode === 'shipped')
+      attributes.push(...bearerMarks(standing, part.kind.element));
     return attributes;
   }
 
@@ -191,27 +201,117 @@ class FieldBuilder {
   }
 
   private control(part: Part, standing: Standing, unit: Unit): FieldNode {
-    const { element } = part;
+    const element = chosenElement(part, standing);
     const { anatomy } = standing.component;
     const content = (key: string): string | undefined => this.content(key, standing);
     const value = this.entered(part.content ?? 'value', standing);
     const local = this.localName(part, standing, unit);
     const attributes: Attributes = [['id', this.idOf(local, unit)]];
-    if (element === 'input') attributes.push(['type', part.type ?? 'text']);
+    if (element === 'input') attributes.push(['type', inputType(part, standing)]);
     if (element === 'button') attributes.push(['type', 'button']);
     // Without a placeholder nothing would tell an empty control from a filled one.
-    if (element === 'input' || element === 'textarea')
-      attributes.push(['placeholder', content('placeholder') || ' ']);
+    if (showsPlaceholder(element, part.type)) attributes.push(['placeholder', content('placeholder') || ' ']);
     if (element === 'input' && value !== '') attributes.push(['value', value]);
-    if (local === unit.standing.component.anatomy.control?.name) attributes.push(...this.wiring(unit));
+    if (local === unit.standing.component.anatomy.control?.name)
+      attributes.push(...this.wiring(unit), ...this.comboboxAttributes(unit, element));
     if (part === anatomy.control && this.input.mode === 'shipped')
-      attributes.push(...this.marks('control', standing));
-    const children = element === 'input' || value === '' ? [] : [value];
-    if (element !== 'select') return this.element(part, standing, unit, attributes, children, element);
+      attributes.push(...bearerMarks(standing, element));
+    const children: (FieldNode | string)[] =
+      element === 'select'
+        ? this.options(part, standing, value)
+        : element === 'button'
+          ? this.found(value || content('placeholder'))
+          : element === 'textarea'
+            ? this.found(value)
+            : [];
+    return this.element(part, standing, unit, attributes, children, element);
+  }
+
+  /** What a select offers: the entries of its list, the chosen one marked; what stands in it though no entry says so comes first. */
+  private options(part: Part, standing: Standing, value: string): FieldNode[] {
     const name = nameIn(standing, part.name);
-    const option: FieldNode = { tag: 'option', part: name, attributes: [], children };
-    const options = children.length > 0 ? [option] : [];
-    return this.element(part, standing, unit, attributes, options, element);
+    const option = (attributes: Attributes, text: string): FieldNode => ({
+      tag: 'option',
+      part: name,
+      attributes,
+      children: this.found(text),
+    });
+    const list = listKey(standing.component);
+    const texts = (list === null ? [] : this.listAt(list, standing)).map(entry => entryText(entry));
+    const offered = texts.map(text => option(text === value ? [['selected', '']] : [], text));
+    if (texts.includes(value)) return offered;
+    const first = value || this.content('placeholder', standing);
+    return first === undefined
+      ? offered
+      : [
+          option(
+            [
+              ['value', value],
+              ['selected', ''],
+            ],
+            first,
+          ),
+          ...offered,
+        ];
+  }
+
+  /** A box around entries to choose from, as assistive technology sees it. */
+  private listAttributes(part: Part, standing: Standing, unit: Unit): Attributes {
+    if (this.input.mode === 'held') return [];
+    const local = this.localName(part, standing, unit);
+    if (choicesOf(unit.standing.component)?.list !== local) return [];
+    const { named } = unit.told;
+    return [
+      ['id', this.idOf(local, unit)],
+      ['role', 'listbox'],
+      named.length > 0
+        ? ['aria-labelledby', named.map(name => this.idOf(name, unit)).join(' ')]
+        : ['aria-label', unit.standing.component.title],
+    ];
+  }
+
+  /** An entry of a list, as assistive technology sees it. */
+  private optionAttributes(standing: Standing, unit: Unit): Attributes {
+    const { outer, nested, component, entry } = standing;
+    if (this.input.mode === 'held' || !outer || !nested?.repeat) return [];
+    // What a control holds is drawn once more for eyes; readers have it from the control.
+    if (!isReached(component)) return Object.hasOwn(entry!.content, 'value') ? [['aria-hidden', 'true']] : [];
+    return [
+      ['id', this.idOf(component.anatomy.root.name, unit)],
+      ['role', 'option'],
+      ...(standing.combination['selection'] === 'selected'
+        ? []
+        : ([['aria-selected', 'false']] as Attributes)),
+    ];
+  }
+
+  /** What a control says of the list that it opens; a select has its own. */
+  private comboboxAttributes(unit: Unit, element: string): Attributes {
+    const { component, combination } = unit.standing;
+    if (this.input.mode === 'held' || element === 'select') return [];
+    const choices = choicesOf(component);
+    if (!choices) return [];
+    const isOpen = combination['disclosure'] === 'open';
+    const active = isOpen ? this.activeEntry(choices, unit) : null;
+    return [
+      ['role', 'combobox'],
+      ['aria-haspopup', 'listbox'],
+      ...(isOpen ? [] : ([['aria-expanded', 'false']] as Attributes)),
+      ['aria-controls', this.idOf(choices.list, unit)],
+      ...(active === null ? [] : ([['aria-activedescendant', active]] as Attributes)),
+    ];
+  }
+
+  /** The id of the entry that the focus points to. */
+  private activeEntry({ entry, way }: Choices, unit: Unit): string | null {
+    const holder = this.holderAt(unit.standing, way);
+    for (const each of this.entries(entry, holder)) {
+      const within = standingWithin(holder, entry, each);
+      if ((within.combination['focus'] ?? 'out') === 'out') continue;
+      const { name } = within.component.anatomy.root;
+      return this.idOf(name, { ...unit, standing: within, copy: `${unit.copy}-${each!.index + 1}` });
+    }
+    return null;
   }
 
   /** What names and describes a control. */
@@ -237,17 +337,7 @@ class FieldBuilder {
       names.axis(nameIn(standing, axis.id)),
       combination[axis.id]!,
     ]);
-    return mode === 'held' ? axes : [...axes, ...this.marks('root', standing)];
-  }
-
-  private marks(on: StateMark['on'], { component, combination }: Standing): Attributes {
-    if (this.input.mode === 'held') return [];
-    return component.space.axes.flatMap(axis => {
-      const mark = axis.state?.values.find(value => value.id === combination[axis.id])?.mark;
-      return mark?.on === on && mark.attribute !== 'value'
-        ? [[mark.attribute, mark.value] as [string, string]]
-        : [];
-    });
+    return mode === 'held' ? axes : [...axes, ...rootMarks(standing, names)];
   }
 
   /** A part's name in the component of the unit that it belongs to. */
@@ -280,9 +370,9 @@ class FieldBuilder {
   private content(name: string, standing: Standing): string | undefined {
     const { standing: at, key, entry } = contentSource(standing, name);
     const { sample, combination, component } = this.input;
-    const given =
-      at.nested === null ? sampleText(sample?.content[key], combination, component.space.axes) : entry;
-    if (typeof given === 'string') return given;
+    const written = at.nested === null ? sample?.content[key] : entry;
+    const given = sampleText(written as SampleText | undefined, combination, component.space.axes);
+    if (given !== undefined) return given;
     const declared = at.component.document.content?.find(({ id }) => id === key);
     const place = `${at.way} ${key}`;
     if (!declared || this.open.has(place)) return undefined;
@@ -299,12 +389,20 @@ class FieldBuilder {
   }
 
   private surroundings(standing: Standing): Surroundings {
-    const { anatomy, document } = standing.component;
-    const list = document.content?.find(({ kind }) => kind === 'list')?.id;
+    const { anatomy } = standing.component;
+    const list = listKey(standing.component);
     return {
       value: () => this.entered(anatomy.control?.content ?? 'value', standing),
-      entries: () => (list === undefined ? 0 : this.listAt(list, standing).length),
+      entries: () => (list === null ? 0 : this.listAt(list, standing).length),
       sources: this.input.sample?.sources ?? {},
     };
   }
 }
+
+/** Key of the list that a component declares. */
+const listKey = ({ document }: Component): string | null =>
+  document.content?.find(({ kind }) => kind === 'list')?.id ?? null;
+
+/** What an entry is called. */
+const entryText = ({ is: _, ...content }: Readonly<Record<string, unknown>>): string =>
+  String(content['label'] ?? Object.values(content).find(each => typeof each === 'string') ?? '');

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { generate, parse } from 'css-tree';
 import { compileSystem } from '../components/system';
 import type { Component } from '../components/component';
-import { propertyNamed } from '../values/property-registry';
+import { leavesOf } from '../values/property-registry';
 import { everyCombination, holdsIn, settledPlain, type Plain } from '../test/naive';
 import { detectionSelectors } from '../test/detections';
 import { randomSystem } from '../test/random-system';
@@ -37,8 +37,7 @@ function cascade(blocks: readonly { declarations: StyleBlock['declarations'] }[]
   const result: Record<string, string> = {};
   for (const { declarations } of blocks) {
     for (const [name, value] of declarations) {
-      const sides = propertyNamed(name)?.longhands ?? [];
-      for (const leaf of sides.length > 0 ? sides : [name]) result[leaf] = value;
+      for (const leaf of leavesOf(name)) result[leaf] = value;
     }
   }
   return result;

@@ -1,3 +1,4 @@
+import { isPseudo } from '../anatomy/pseudo-parts';
 import { declarationText, interfere } from './block-plan';
 import type { Rule } from '../components/component';
 import type { Declaration } from './css-value';
@@ -32,7 +33,8 @@ export function mergeBlocks(blocks: readonly PartBlock[]): SharedBlock[] {
     const declarations = joinedDeclarations(group);
     return { ...group[0]!, rules: rulesOf(group), declarations, text: declarationText(declarations) };
   });
-  return gather(byCondition, block => block.text).map(group => ({
+  // Where a browser does not know one selector of a list it drops the block: pseudo-parts stand alone.
+  return gather(byCondition, ({ part, text }) => (isPseudo(part) ? `${part} ${text}` : text)).map(group => ({
     rules: rulesOf(group),
     groups: partsByCondition(group),
     declarations: group[0]!.declarations,

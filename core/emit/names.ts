@@ -1,4 +1,5 @@
 import type { Anatomy, Part } from '../anatomy/anatomy';
+import { hostAndPseudo } from '../anatomy/pseudo-parts';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import { ObjectMemo } from '../formats/object-memo';
@@ -11,7 +12,7 @@ export interface ComponentNames {
   readonly root: string;
   /**
    * Class of a part: `qs-text-field-frame`; the outermost part bears the component's own. Parts of nested components bear the way to
-   * them alone: `qs-count-less` the root, `qs-count-less--frame` what is in it.
+   * them alone: `qs-count-less` the root, `qs-count-less--frame` what is in it. Of a pseudo-part that and what CSS calls it.
    */
   readonly part: (part: string) => string;
   /** Attribute that carries an axis on the root: `data-size`; an inner axis, `less/size`, on the root of its component. */
@@ -145,7 +146,10 @@ function componentNames(
   };
   return {
     root,
-    part: part => parts.get(part)!,
+    part: part => {
+      const [host, pseudo] = hostAndPseudo(part);
+      return parts.get(host)! + pseudo;
+    },
     axis: axis => axes.get(axis) ?? innerAxis(axis),
     // Classes are different for each part, and so is what is made of them.
     published: (part, property) =>

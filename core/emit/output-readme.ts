@@ -1,10 +1,14 @@
+import { showsPlaceholder } from '../anatomy/part-kinds';
 import type { Component } from '../components/component';
+import { isReached } from '../components/nesting/entries';
+import { settable } from '../components/parameters';
 import type { System } from '../components/system';
+import { oneOf } from '../formats/problem';
 import type { Axis, AxisValue } from '../space/axis';
 import { announcedParts } from './accessibility';
 import { namesOf, type ComponentNames, type Names } from './names';
 import { BASELINE } from './stylesheet-heads';
-import { tokenProperty } from './token-names';
+import { parameterProperty, tokenProperty } from './token-names';
 
 /** What stands beside the outputs: how to use them, and every attribute that an application sets, and when. */
 export function outputReadme(system: System, components: readonly Component[]): string {
@@ -16,7 +20,9 @@ export function outputReadme(system: System, components: readonly Component[]): 
       ...contexts(system, names),
       roles(system, names),
       settings(),
-      ...components.map(component => componentChapter(component, names.component(component.id))),
+      ...components.map(component =>
+        componentChapter(component, names.component(component.id), system.prefix),
+      ),
     ].join('\n\n') + '\n'
   );
 }
@@ -76,11 +82,12 @@ const settings = (): string => `## The person's own settings
 In forced colours focus, invalid and disabled fields stay recognisable; where less motion is asked for nothing moves; on paper
 every context is a light one; heights follow the size of the text.`;
 
-function componentChapter(component: Component, names: ComponentNames): string {
+function componentChapter(component: Component, names: ComponentNames, prefix: string): string {
   const { axes } = component.space;
   const options = axes.filter(axis => axis.kind === 'option');
   const states = axes.filter(axis => axis.kind === 'state');
   const messages = [...announcedParts(component)];
+  const parameters = settable(component.parameters);
   return [
     `## ${line(component.title)}`,
     component.summary === '' ? null : line(component.summary),
@@ -109,6 +116,18 @@ function componentChapter(component: Component, names: ComponentNames): string {
               ]),
           ),
         ),
+    parameters.length === 0
+      ? null
+      : table(
+          ['parameter', 'custom property', 'type', 'where it is not set', 'for'],
+          parameters.map(({ key, document }) => [
+            line(document.title ?? key),
+            code(parameterProperty(prefix, component.id, key)),
+            document.type,
+            code(document.default),
+            line(document.description ?? ''),
+          ]),
+        ) + '\n\nA parameter is set on the outermost element or above it; zero is `0px`.',
     messages.length === 0
       ? null
       : `A message: write its words into ${messages.map(part => code(`.${names.part(part)}`)).join(', ')} at the moment it is to appear, and add the element's id to ` +
@@ -119,11 +138,21 @@ function componentChapter(component: Component, names: ComponentNames): string {
 }
 
 /** What says that a state holds: the browser by itself, an attribute of HTML or ARIA, or one of ours. */
-function setBy({ anatomy }: Component, axis: Axis, value: AxisValue, names: ComponentNames): string {
+function setBy(component: Component, axis: Axis, value: AxisValue, names: ComponentNames): string {
+  const { bearer } = component.anatomy;
   const row = axis.state?.values.find(each => each.id === value.id);
-  if (!row?.detect) return code(`${names.axis(axis.id)}="${value.id}"`);
-  if (!row.mark || row.mark.attribute === 'value') return 'nothing; the browser tells';
-  const { attribute, value: text, on } = row.mark;
-  const target = on === 'root' ? 'the outermost element' : `the ${anatomy.bearer?.element ?? 'control'}`;
+  const ours = `${code(`${names.axis(axis.id)}="${value.id}"`)} on the outermost element`;
+  const mark = isReached(component) ? (row?.reached?.mark ?? row?.mark) : row?.mark;
+  if (mark?.attribute === 'value') {
+    const unseen = (bearer?.elements ?? []).filter(element => !showsPlaceholder(element, bearer!.type));
+    if (unseen.length === 0) return 'nothing; the browser tells';
+    return unseen.length === bearer!.elements.length
+      ? ours
+      : `${ours}, where the control is ${oneOf(unseen)}`;
+  }
+  if (!row?.detect || (mark?.on === 'control' && !bearer)) return ours;
+  if (!mark) return 'nothing; the browser tells';
+  const { attribute, value: text, on } = mark;
+  const target = on === 'root' ? 'the outermost element' : `the ${bearer!.elements.join(' or ')}`;
   return `${code(text === '' ? attribute : `${attribute}="${text}"`)} on ${target}`;
 }

@@ -145,7 +145,7 @@ function clampedText(property: Property, css: string, dimension: Dimension): str
 function sized(property: Property, css: string): string {
   const plain = asCalc(property, typedText(property, css, 0));
   const isBare = /^[-+]?0(\.0*)?$/.test(css.trim());
-  return plain && (isBare || property.lenient || Object.hasOwn(property.amounts, css))
+  return plain && (isBare || property.kind === 'number' || Object.hasOwn(property.amounts, css))
     ? printCalc(plain)
     : css;
 }

@@ -15,7 +15,6 @@ type Declarations = readonly (readonly [string, string])[];
  * page's own stylesheet does not reach in.
  */
 const FROM_THE_PAGE = [
-  'visibility',
   'writing-mode',
   'color-scheme',
   'print-color-adjust',
@@ -44,15 +43,12 @@ const TEXT_AROUND_PLATES = [
   'font-stretch',
   'font-variant',
   'font-variation-settings',
-  'hyphens',
   'line-break',
   'list-style',
-  'overflow-wrap',
   'quotes',
   'tab-size',
   'text-rendering',
   'text-wrap',
-  'word-break',
 ];
 
 /** Against what parts are put on a common ground: any page's stylesheets, what browsers give to elements, or our own plates. */
@@ -106,15 +102,14 @@ export function resetBlocks(component: Component, names: ComponentNames, against
       selector: list(parts.filter(part => kinds.includes(part.kind.kind))),
       declarations,
     })),
-    {
-      // Lines that were written stay lines.
-      key: 'reset/lines',
-      selector: list(parts.filter(part => part.kind.kind === 'control' && part.element === 'textarea')),
-      declarations: [
-        ['white-space', 'pre-wrap'],
-        ['overflow-wrap', 'break-word'],
-      ],
-    },
+    ...AS_ELEMENTS.map(({ element, declarations }) => ({
+      key: `reset/${element}`,
+      selector: parts
+        .filter(part => part.kind.kind === 'control' && part.elements.includes(element))
+        .map(part => selectorOf(part) + (part.elements.length > 1 ? `:where(${element})` : ''))
+        .join(', '),
+      declarations,
+    })),
     {
       key: 'reset/hidden',
       selector: `${selectorOf(root)}[hidden]`,
@@ -141,6 +136,20 @@ export function resetBlocks(component: Component, names: ComponentNames, against
       selector !== '' && declarations.length > 0 && (against === 'page' || !AGAINST_PAGES.has(key)),
   );
 }
+
+/** What controls of some elements need to do their work. */
+const AS_ELEMENTS: readonly { element: string; declarations: Declarations }[] = [
+  {
+    // Lines that were written stay lines.
+    element: 'textarea',
+    declarations: [
+      ['white-space', 'pre-wrap'],
+      ['overflow-wrap', 'break-word'],
+    ],
+  },
+  // Browsers lay out what is chosen as a flexible box, at its top unless told.
+  { element: 'select', declarations: [['align-items', 'center']] },
+];
 
 /** Kinds of part whose elements browsers style beyond their display; unsetting all of the others costs time for nothing. */
 const STYLED_BY_BROWSERS: ReadonlySet<string> = new Set(['control', 'action']);
@@ -232,7 +241,9 @@ const insideBlocks = (parts: readonly Part[], selectorOf: (part: Part) => string
 const FILLED_IN = new Set(['input', 'textarea', 'select']);
 
 const filledIn = ({ anatomy }: Component): Part[] =>
-  anatomy.parts.filter(part => part.kind.kind === 'control' && FILLED_IN.has(part.element));
+  anatomy.parts.filter(
+    part => part.kind.kind === 'control' && part.elements.some(element => FILLED_IN.has(element)),
+  );
 
 /** What the blocks for filled-in controls read of other properties. */
 export const autofillReads = (component: Component): PartProperty[] =>

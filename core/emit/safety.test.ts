@@ -1,3 +1,4 @@
+import { CONTROL_ELEMENTS } from '../anatomy/part-kinds';
 import fc from 'fast-check';
 import { parse as parseCss, walk } from 'css-tree';
 import { JSDOM } from 'jsdom';
@@ -6,6 +7,9 @@ import { demoDocuments } from '../test/demo';
 import { outputFiles } from './outputs';
 import { systemFolder } from './system-folder';
 import { plainIcon } from './icon';
+
+/** Elements that selectors of ours name, besides classes. */
+const ELEMENTS: ReadonlySet<string> = new Set(['svg', '*', ...CONTROL_ELEMENTS]);
 
 /** No text from a document can break out of its place in CSS, HTML or code. */
 
@@ -38,8 +42,13 @@ function withText(document: unknown, at: readonly (string | number)[], text: str
   return copy;
 }
 
+/** Files that were looked at, by text: most stay the same when one text of a system is another. */
+const seen = new Set<string>();
+
 function expectHarmless(files: readonly { path: string; text: string }[]): void {
   for (const { path, text } of files) {
+    if (seen.has(text)) continue;
+    seen.add(text);
     if (path.endsWith('.css')) {
       expect(text).not.toMatch(/<\/style|<script/i);
       const kinds: string[] = [];
@@ -47,7 +56,8 @@ function expectHarmless(files: readonly { path: string; text: string }[]): void 
       expect(kinds).toEqual([]);
       walk(tree, node => {
         if (node.type === 'Url') throw new Error(`an address in ${path}`);
-        if (node.type === 'TypeSelector') expect(['svg', '*']).toContain(node.name);
+        if (node.type === 'TypeSelector' && !ELEMENTS.has(node.name))
+          throw new Error(`an element ${node.name} in ${path}`);
       });
     }
     if (path.endsWith('.html')) {
@@ -93,12 +103,16 @@ test.each(BREAKOUTS)('%j in every free text of the demo at once stays in its pla
   expect(systemFolder(system).length).toBe(demo.size);
 });
 
+/** So many places are tried in a run, others in the next. */
+const REPLACED = 60;
+
 test('texts that mean something, replaced one by one, stay in their place', () => {
   const meaning = places.filter(({ at }) => !isFree(at));
   expect(meaning.length).toBeGreaterThan(300);
-  const first = Math.floor(Math.random() * 6);
+  const step = Math.ceil(meaning.length / REPLACED);
+  const first = Math.floor(Math.random() * step);
   meaning.forEach(({ path, at }, index) => {
-    if (index % 6 !== first) return;
+    if (index % step !== first) return;
     const text = BREAKOUTS[index % BREAKOUTS.length]!;
     expectHarmless(
       outputFiles(checkSystem(new Map(demo).set(path, withText(demo.get(path), at, text))).system),

@@ -8,8 +8,8 @@ export function sampleText(
   combination: Combination,
   axes: readonly Axis[],
 ): string | undefined {
-  if (text === undefined || typeof text === 'string') return text;
-  if (isList(text)) return undefined;
+  if (text === undefined || text === null || typeof text === 'string') return text ?? undefined;
+  if (typeof text !== 'object' || isList(text)) return undefined;
   const axis = axisOf(Object.keys(text), axes);
   const value = axis && combination[axis.id];
   return value !== undefined && Object.hasOwn(text, value) ? text[value] : undefined;

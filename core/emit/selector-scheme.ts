@@ -1,5 +1,8 @@
 import type { Part } from '../anatomy/anatomy';
+import { showsPlaceholder } from '../anatomy/part-kinds';
+import { hostAndPseudo } from '../anatomy/pseudo-parts';
 import type { Component } from '../components/component';
+import { isReached } from '../components/nesting/entries';
 import { componentAt } from '../components/nesting/addresses';
 import type { Axis } from '../space/axis';
 import { bits } from '../space/box';
@@ -24,13 +27,33 @@ export interface SelectorScheme {
   readonly ground: Ground | null;
   /** The formula for some values of an axis, on the element that bears the states. */
   readonly axis: (axis: Axis, values: WantedValues, component: Component, names: ComponentNames) => Formula;
-  /** The selector of some parts where a condition holds. */
+  /** The selectors of some parts, none of them a pseudo-part, where a condition holds. */
   readonly select: (
     component: Component,
     parts: readonly string[],
     condition: Condition,
     names: ComponentNames,
-  ) => string;
+  ) => readonly string[];
+}
+
+/** The selector of some parts where a condition holds; pseudo-parts are told by the parts they are in. */
+export function selectorOf(
+  scheme: SelectorScheme,
+  component: Component,
+  parts: readonly string[],
+  condition: Condition,
+  names: ComponentNames,
+): string {
+  const byPseudo = new Map<string, string[]>();
+  for (const part of parts) {
+    const [host, pseudo] = hostAndPseudo(part);
+    byPseudo.set(pseudo, [...(byPseudo.get(pseudo) ?? []), host]);
+  }
+  return [...byPseudo]
+    .flatMap(([pseudo, hosts]) =>
+      scheme.select(component, hosts, condition, names).map(selector => selector + pseudo),
+    )
+    .join(', ');
 }
 
 /** Real pages: options by attributes, states by what the browser detects. It can be in any raw combination. */
@@ -65,11 +88,16 @@ const HOST_TESTS: Readonly<Record<string, string>> = {
   in: ':focus-within',
 };
 
-/** What a shadow host shows: attributes for options and for the states that cannot be seen through it. */
-const hostAxis: SelectorScheme['axis'] = (axis, values, _, names) =>
-  axisFormula(axis, values, names, ({ id }) =>
-    axis.state !== null && Object.hasOwn(HOST_TESTS, id) ? atom(HOST_TESTS[id]!) : null,
-  );
+/**
+ * What a shadow host shows: attributes for options and for the states that cannot be seen through it. What nested components keep
+ * to themselves stands in the tree as on any page.
+ */
+const hostAxis: SelectorScheme['axis'] = (axis, values, component, names) =>
+  axis.id.includes('/')
+    ? SHIPPED.axis(axis, values, component, names)
+    : axisFormula(axis, values, names, ({ id }) =>
+        axis.state !== null && Object.hasOwn(HOST_TESTS, id) ? atom(HOST_TESTS[id]!) : null,
+      );
 
 /** Inside a shadow tree, whose host bears options and states. */
 export const HOST: SelectorScheme = {
@@ -79,15 +107,13 @@ export const HOST: SelectorScheme = {
   axis: hostAxis,
   select(component, parts, condition, names) {
     const own = parts.map(part => `.${names.part(part)}`);
-    if (isAlways(condition)) return own.join(', ');
-    return condition
-      .map(({ root, inner }) => {
-        const host = root.kind === 'true' ? ':host' : `:host(${compound(root)})`;
-        return inner.length === 0
-          ? `:where(${host}) ${anyOf(own)}`
-          : insideNested(component, parts, host, inner, names);
-      })
-      .join(', ');
+    if (isAlways(condition)) return own;
+    return condition.flatMap(({ root, inner }) => {
+      const host = root.kind === 'true' ? ':host' : `:host(${compound(root)})`;
+      return inner.length === 0
+        ? [`:where(${host}) ${anyOf(own)}`]
+        : insideNested(component, parts, host, inner, names);
+    });
   },
 };
 
@@ -102,7 +128,7 @@ export const PART: SelectorScheme = {
     const outside = condition.filter(({ inner }) => inner.length === 0);
     const tests = outside.flatMap(({ root }) => selectorList(root));
     const where = isAlways(condition) ? '' : `:where(${tests.length > 0 ? tests.join(', ') : ':not(*)'})`;
-    return parts.map(part => `${host}${where}::part(${part.replaceAll('/', '--')})`).join(', ');
+    return parts.map(part => `${host}${where}::part(${part.replaceAll('/', '--')})`);
   },
 };
 
@@ -112,25 +138,23 @@ function selectBelowRoot(
   parts: readonly string[],
   condition: Condition,
   names: ComponentNames,
-): string {
+): readonly string[] {
   const classOf = (part: string): string => `.${names.part(part)}`;
-  if (isAlways(condition)) return parts.map(classOf).join(', ');
+  if (isAlways(condition)) return parts.map(classOf);
   const root = `.${names.root}`;
   const isRoot = (part: string): boolean => part === component.anatomy.root.name;
   const below = parts.filter(part => !isRoot(part)).map(classOf);
-  return condition
-    .flatMap(({ root: formula, inner }) => {
-      const tests = selectorList(formula);
-      if (inner.length > 0) {
-        const around = formula.kind === 'true' ? '' : `${root}${compound(formula)}`;
-        return [insideNested(component, parts, around, inner, names)];
-      }
-      const selectors = parts.filter(isRoot).map(() => `${root}:where(${tests.join(', ')})`);
-      if (below.length > 0)
-        selectors.push(`${anyOf(below)}:where(${tests.map(text => `${root}${text} *`).join(', ')})`);
-      return selectors;
-    })
-    .join(', ');
+  return condition.flatMap(({ root: formula, inner }) => {
+    const tests = selectorList(formula);
+    if (inner.length > 0) {
+      const around = formula.kind === 'true' ? '' : `${root}${compound(formula)}`;
+      return insideNested(component, parts, around, inner, names);
+    }
+    const selectors = parts.filter(isRoot).map(() => `${root}:where(${tests.join(', ')})`);
+    if (below.length > 0)
+      selectors.push(`${anyOf(below)}:where(${tests.map(text => `${root}${text} *`).join(', ')})`);
+    return selectors;
+  });
 }
 
 /**
@@ -143,7 +167,7 @@ function insideNested(
   around: string,
   inner: Scope['inner'],
   names: ComponentNames,
-): string {
+): readonly string[] {
   const classOf = (part: string): string => `.${names.part(anatomy.byName.get(part)!.name)}`;
   const tested = inner.map(([part, formula]) => ({ part, test: `${classOf(part)}${compound(formula)}` }));
   const last = tested.at(-1)!;
@@ -156,7 +180,7 @@ function insideNested(
   );
   const belowSelectors =
     below.length > 0 ? [`${anyOf(below)}:where(${[...outer, last.test].join(' ')} *)`] : [];
-  return [...ownSelectors, ...belowSelectors].join(', ');
+  return [...ownSelectors, ...belowSelectors];
 }
 
 const anyOf = (selectors: readonly string[]): string =>
@@ -178,9 +202,6 @@ function axisFormula(
 const attributeTest = (axis: Axis, value: string, names: ComponentNames): Formula =>
   atom(`[${names.axis(axis.id)}="${value}"]`);
 
-/** Elements whose emptiness the browser tells. */
-const SHOWS_PLACEHOLDER = new Set(['input', 'textarea']);
-
 /**
  * The browser's own test for a state's value, or `null` where an attribute has to say it. An inner axis is told on the root of its
  * component.
@@ -188,25 +209,45 @@ const SHOWS_PLACEHOLDER = new Set(['input', 'textarea']);
 function detection(axis: Axis, index: number, component: Component, names: ComponentNames): Formula | null {
   const { id } = axis.values[index]!;
   const bearers = bearersAt(axis.id, component);
-  const detect = axis.state?.values.find(value => value.id === id)?.detect;
-  const tests = (detect ?? []).flatMap(each => detectionTest(each, bearers, names) ?? []);
-  return tests.length === 0 ? null : any(...tests.map(atom));
+  const value = axis.state?.values.find(each => each.id === id);
+  if (bearers.isReached && value?.reached) return atom(value.reached.test);
+  const tests = (value?.detect ?? []).flatMap(each => detectionTest(each, bearers, names) ?? []);
+  if (tests.length === 0) return null;
+  const told = any(...tests.map(atom));
+  const needsSight = value!.detect!.some(({ test }) => SIGHT.test(test));
+  return needsSight && showing(bearers.bearer).length < bearers.bearer!.elements.length
+    ? any(told, attributeTest(axis, id, names))
+    : told;
 }
+
+/** A test that holds of what shows no placeholder, and so says nothing of elements that never do. */
+const SIGHT = /:placeholder-shown/;
+
+/** The elements that a bearer may be and that show a placeholder while they are empty. */
+const showing = (bearer: Part | null): readonly string[] =>
+  (bearer?.elements ?? []).filter(element => showsPlaceholder(element, bearer!.type));
 
 interface Bearers {
   readonly root: Part;
   /** What bears the states that a browser tells. */
   readonly bearer: Part | null;
+  /** Whether the focus only points to it. */
+  readonly isReached: boolean;
 }
 
 /** Root and bearer of the component that an axis belongs to, as parts of the outermost. */
-function bearersAt(axis: string, { anatomy, nested }: Component): Bearers {
+function bearersAt(axis: string, component: Component): Bearers {
+  const { anatomy, nested } = component;
   const way = axis.slice(0, Math.max(0, axis.lastIndexOf('/')));
-  if (way === '') return anatomy;
+  if (way === '') return { ...anatomy, isReached: isReached(component) };
   const owner = componentAt(nested, way);
   const here = (part: Part | null): Part | null =>
     part && (anatomy.byName.get(`${way}/${part.name}`) ?? null);
-  return { root: anatomy.byName.get(way)!, bearer: here(owner.anatomy.bearer) };
+  return {
+    root: anatomy.byName.get(way)!,
+    bearer: here(owner.anatomy.bearer),
+    isReached: isReached(owner),
+  };
 }
 
 /** A test on the root; `null` where there is nothing to test. */
@@ -218,8 +259,11 @@ function detectionTest(
   if (on === 'root' || bearer === root) return test;
   if (on === 'inside') return `:has(${test})`;
   if (!bearer) return anywhere ? test : null;
-  if (test.includes(':placeholder-shown') && !SHOWS_PLACEHOLDER.has(bearer.element)) return null;
-  return `:has(.${names.part(bearer.name)}${test})`;
+  if (!SIGHT.test(test)) return `:has(.${names.part(bearer.name)}${test})`;
+  const elements = showing(bearer);
+  if (elements.length === 0) return null;
+  const among = elements.length < bearer.elements.length ? `:is(${elements.join(', ')})` : '';
+  return `:has(.${names.part(bearer.name)}${among}${test})`;
 }
 
 /**

@@ -5,7 +5,7 @@ import type { ComponentNames } from './names';
 import { bearingWay } from '../components/nesting/addresses';
 import { pressArea } from './press-area';
 import { ALWAYS, boxConditions } from './condition';
-import type { SelectorScheme } from './selector-scheme';
+import { selectorOf, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock } from './stylesheet';
 
 type Declarations = readonly (readonly [string, string])[];
@@ -82,7 +82,7 @@ function forcedColors(outermost: Component, names: ComponentNames, scheme: Selec
       const block = (parts: readonly string[], declarations: Declarations): StyleBlock => ({
         key: `forced ${axis}=${value}/${parts.join('+')}`,
         within: '@media (forced-colors: active)',
-        selector: scheme.select(outermost, parts, condition, names),
+        selector: selectorOf(scheme, outermost, parts, condition, names),
         declarations,
       });
       return [block([part(framed.name)], frame), ...(text && texts.length > 0 ? [block(texts, text)] : [])];
@@ -118,7 +118,7 @@ function reducedMotion(component: Component, names: ComponentNames, scheme: Sele
     {
       key: 'reduced motion',
       within: '@media (prefers-reduced-motion: reduce)',
-      selector: scheme.select(component, [...moving], ALWAYS, names),
+      selector: selectorOf(scheme, component, [...moving], ALWAYS, names),
       declarations: [['transition-property', 'none']],
     },
   ];

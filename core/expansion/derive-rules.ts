@@ -129,7 +129,7 @@ const REFERENCE = /@([A-Za-z][\w-]*)((?:\/[A-Za-z][\w-]*)*)\.([A-Za-z][A-Za-z-]*
 function withoutParts(set: RuleDocument['set'], gone: ReadonlySet<string>): RuleDocument['set'] {
   let same = true;
   const reduced = Object.entries(set).flatMap(([part, properties]) => {
-    if (gone.has(part.split('/')[0]!)) {
+    if (gone.has(part.split(/\/|::/)[0]!)) {
       same = false;
       return [];
     }

@@ -78,6 +78,8 @@ export interface PartDocument {
   /** Key of the sample's content that the part shows; of a nested component, by its keys those of the parent. */
   readonly content?: string | { readonly [key: string]: string };
   readonly element?: string;
+  /** Those that a control may be, first the usual one; whoever uses the component chooses. */
+  readonly elements?: readonly string[];
   readonly type?: string;
   /** Id of the component that a part of the kind `use` embeds. */
   readonly component?: string;

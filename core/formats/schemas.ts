@@ -16,8 +16,8 @@ const id = {
 };
 const path = {
   type: 'string',
-  pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}(/[A-Za-z][A-Za-z0-9_-]{0,63}){0,8}$',
-  description: 'names joined by /',
+  pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}(/[A-Za-z][A-Za-z0-9_-]{0,63}){0,8}(::[a-z-]{1,32})?$',
+  description: 'names joined by /, with :: before what a browser draws in a part',
 };
 const line = { type: 'string' };
 const object = (properties: Schema, required: readonly string[] = [], more: Schema = {}): Schema => ({
@@ -44,6 +44,7 @@ const part = object(
     description: line,
     content: { ...id, type: ['string', 'object'], additionalProperties: line },
     element: line,
+    elements: list(line, { minItems: 1 }),
     type: line,
     component: id,
     with: { type: 'object' },
@@ -87,6 +88,7 @@ const anatomyEdit = object({
           ([key, schema]) => [key, { ...schema, type: ['string', 'null'] }],
         ),
       ),
+      elements: list(line, { type: ['array', 'null'], minItems: 1 }),
       component: id,
       with: { type: ['object', 'null'] },
       parameters: { type: ['object', 'null'] },

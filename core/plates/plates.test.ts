@@ -34,7 +34,7 @@ describe('laying out', () => {
       ['boxed', 'icon before'],
       ['tinted', 'nothing before'],
     ]);
-    expect(new Set(looks.columns.map(heading => heading.key)).size).toBe(6);
+    expect(new Set(looks.columns.map(heading => heading.key)).size).toBe(8);
     expect(looks.cells.flat().every(cell => cell.combination['trailing'] === 'unit')).toBe(true);
   });
 

@@ -22,12 +22,19 @@ describe('what a token reaches', () => {
     ).toEqual([
       ['text-field', 'over'],
       ['draught', 'over'],
+      ['harbour-dues', 'over'],
+      ['tide-time', 'over'],
       ['crew', 'less/over', 'more/over', 'over'],
+      ['berth', 'over'],
+      // By the default of a parameter.
+      ['find-vessel', 'clear/over', 'over'],
       ['notes', 'over'],
+      ['passphrase', 'reveal/over', 'over'],
       ['step-button', 'over'],
+      ['icon-button', 'over'],
     ]);
-    // Where they were written, these are two.
-    expect(line.rules).toBe(2);
+    // Where they were written, these are three.
+    expect(line.rules).toBe(3);
     const field = system.components[0]!;
     const over = field.space.count(field.rules.find(rule => rule.id === 'over')!.region);
     // Elsewhere later rules, such as the one for an invalid entry, have the last word on the line.

@@ -5,7 +5,8 @@ import { ruleWords } from '../components/nesting/rule-words';
 import { equal, type Box } from '../space/box';
 import { conditionWords } from '../space/condition';
 import type { Combination } from '../space/space';
-import { propertyNamed } from '../values/property-registry';
+import { leavesOf, propertyNamed } from '../values/property-registry';
+import { saidAtOnce } from '../values/value-syntax';
 import type { ValueContext } from '../values/value-context';
 import type { Outcome, Outcomes } from './outcome';
 import { resolverFor } from './resolve';
@@ -98,7 +99,7 @@ function writtenBySlot(rule: Rule): Map<string, Map<string, Setting>> {
 
 /** Every property some rule sets, parts in anatomical order, properties as the first rule has them. */
 function rowsOf({ anatomy }: Component, rules: readonly Rule[]): { part: string; property: string }[] {
-  const byPart = new Map(anatomy.parts.map(({ name }) => [name, new Set<string>()]));
+  const byPart = new Map(anatomy.everyPart.map(({ name }) => [name, new Set<string>()]));
   for (const { written } of rules)
     for (const { part, property } of written) byPart.get(part)!.add(property.name);
   return [...byPart].flatMap(([part, properties]) => [...properties].map(property => ({ part, property })));
@@ -168,18 +169,19 @@ class Selection {
   }
 }
 
-/** The outcome of a row; a composite's is that of its members together, where all have one. */
-function outcomeOf(
-  outcomes: Readonly<Record<string, Outcome>> | undefined,
-  property: string,
-): Outcome | null {
-  const members = propertyNamed(property)?.members ?? [];
-  const names = members.length > 0 ? members.map(member => member.property) : [property];
-  const found = names.flatMap(name => outcomes?.[name] ?? []);
-  if (found.length < names.length) return null;
-  const [first] = found as [Outcome];
-  if (found.length === 1) return first;
-  const value = found.map(outcome => outcome.value).join(' ');
+/** The outcome of a row; that of a composite, or of sides that were said at once, is theirs together, where all have one. */
+function outcomeOf(outcomes: Readonly<Record<string, Outcome>> | undefined, name: string): Outcome | null {
+  const own = outcomes?.[name];
+  const property = propertyNamed(name);
+  if (own || !property) return own ?? null;
+  const { members, longhands } = property;
+  const names = members.length > 0 ? members.map(member => member.property) : leavesOf(name);
+  const found = names.flatMap(each => outcomes?.[each] ?? []);
+  const [first] = found;
+  if (!first || found.length < names.length) return null;
+  const values = found.map(outcome => outcome.value);
+  const value = longhands.length > 0 ? saidAtOnce(property, values) : values.join(' ');
+  if (value === null) return null;
   if (found.every(outcome => outcome.token === first.token)) return { ...first, value };
   return { value, rule: first.rule, trail: first.trail };
 }

@@ -34,11 +34,13 @@ export class SlotTable {
     return this.byPart.get(part)?.get(property);
   }
 
-  /** The slot whose speakers decide a property: its own, else that of the shorthand that sets it. */
+  /** The slot whose speakers decide a property: its own, else that of the nearest shorthand that sets it. */
   deciding(part: string, property: string): Slot | undefined {
-    const own = this.find(part, property);
-    const shorthand = own ? undefined : shorthandOf(property);
-    return shorthand === undefined ? own : this.find(part, shorthand);
+    for (let name: string | undefined = property; name !== undefined; name = shorthandOf(name)) {
+      const slot = this.find(part, name);
+      if (slot) return slot;
+    }
+    return undefined;
   }
 }
 
@@ -49,7 +51,7 @@ const tables = new ObjectMemo<SlotTable>();
  * rules.
  */
 export const slotsOf = ({ anatomy, rules }: Component): SlotTable =>
-  tables.of([rules, anatomy], () => build(anatomy.parts, rules));
+  tables.of([rules, anatomy], () => build(anatomy.everyPart, rules));
 
 function build(parts: readonly Part[], rules: readonly Rule[]): SlotTable {
   const open = new Map(

@@ -107,6 +107,9 @@ export class Specimen {
         const inner =
           leaf.kind === 'token' ? this.tokenCalc(leaf.key) : this.referred(leaf.part, leaf.property);
         if (!inner) throw new CalcTypeError('refers to something without a size');
+        // A share of another measure is not that share of the font size around, which a percentage would come to here.
+        if (property.name === 'font-size' && leaf.kind === 'property' && namesPercent(inner.calc))
+          throw new CalcTypeError('refers to a percentage of something else');
         size += inner.size + 1;
         if (size > MAX_EXPANSION) throw new TooLarge();
         return inner.calc;

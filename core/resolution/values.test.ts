@@ -105,6 +105,16 @@ test.each([
   ]);
 });
 
+test('a percentage of something else is no font size, for nobody knows what it is a share of elsewhere', () => {
+  const system = systemOf({
+    inner: { 'font-size': 'calc(max(@inner.width, 40px))', width: '25%', 'margin-inline': 'calc(1em * 2)' },
+    frame: { height: 'calc(@inner.margin-inline)' },
+  });
+  const context = { tokens: system.tokens.usual(), rootFontSize: 16 };
+  const { inner, frame } = resolve(system.components[0]!, {}, context).parts;
+  expect([inner!['font-size']!.value, frame!['height']!.value]).toEqual(['', '']);
+});
+
 test('`em` that leads back to the font size it is measured by is a circle', () => {
   const set = { inner: { 'border-width': '1em', 'font-size': 'calc(@inner.border-width * 2)' } };
   expect(meaningProblems(systemOf(set)).map(({ code }) => code)).toContain('reference-cycle');

@@ -15,6 +15,11 @@ export interface StateValue {
   /** How a browser tells the state from the one at rest: any of these holds. Absent on the value at rest. */
   readonly detect?: readonly Detection[];
   readonly mark?: StateMark;
+  /**
+   * The same of what the focus only points to, by `aria-activedescendant` (WAI-ARIA 1.2): a test on the root, and the attribute by
+   * which markup says so.
+   */
+  readonly reached?: { readonly test: string; readonly mark: StateMark };
 }
 
 /** A compound selector, and the element of which it holds. On a ladder each implies the ones before it. */
@@ -78,12 +83,17 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         words: 'focused',
         meaning: 'The control, or something in the field, has the focus.',
         detect: [{ on: 'root', test: ':focus-within', anywhere: true }],
+        reached: {
+          test: ':is([data-focus="in"], [data-focus="keyboard"])',
+          mark: root('data-focus', 'in'),
+        },
       },
       {
         id: 'keyboard',
         words: 'focused visibly',
         meaning: 'It has the focus, and the browser finds that it must be shown.',
         detect: [{ on: 'inside', test: ':focus-visible', anywhere: true }],
+        reached: { test: '[data-focus="keyboard"]', mark: root('data-focus', 'keyboard') },
       },
     ],
   },
@@ -149,7 +159,7 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         id: 'readonly',
         words: 'read-only',
         meaning: 'It can be read, focused and copied from, not changed.',
-        detect: onControl('[readonly]'),
+        detect: onControl(':is([readonly], [aria-readonly="true"])'),
         mark: control('readonly'),
       },
       {
@@ -165,6 +175,7 @@ export const STATE_CATALOGUE: readonly StateAxisRow[] = [
         meaning: 'It takes no part: no focus, no entry, no value sent.',
         detect: onControl(':disabled'),
         mark: control('disabled'),
+        reached: { test: '[aria-disabled="true"]', mark: root('aria-disabled', 'true') },
       },
     ],
   },

@@ -75,7 +75,8 @@ export function plainDerived(base: ComponentDocument, own: DerivedDocument): Com
     if (!rule.when) continue;
     const { after, ...rest } = rule as RuleDocument;
     let place = rules.length;
-    if (after !== undefined) {
+    // What is behind a nested rule is put there when the parts are flattened.
+    if (after !== undefined && !after.includes('/')) {
       place = rules.findIndex(({ id }) => id === after) + 1;
       // Several that name the same rule keep their order.
       while (rules[place]?.after === after) place++;
@@ -88,7 +89,9 @@ export function plainDerived(base: ComponentDocument, own: DerivedDocument): Com
     axes,
     limits,
     // Others may stand behind a rule of which nothing is left.
-    rules: rules.filter(({ set }) => Object.keys(set).length > 0).map(({ after: _, ...rule }) => rule),
+    rules: rules
+      .filter(({ set }) => Object.keys(set).length > 0)
+      .map(({ after, ...rule }) => (after?.includes('/') ? { ...rule, after } : rule)),
   };
 }
 

@@ -1,5 +1,8 @@
 import fc from 'fast-check';
+import { readAnatomy } from '../anatomy/anatomy';
+import { isPseudo, type PseudoPart } from '../anatomy/pseudo-parts';
 import type { ComponentDocument, RuleDocument } from '../formats/component-document';
+import { ProblemList } from '../formats/problem';
 import type { Property } from '../values/property';
 import { PROPERTIES } from '../values/property-registry';
 import { valueKind } from '../values/value-kinds';
@@ -14,7 +17,18 @@ import { smallDocuments } from './small-system';
  */
 
 /** Parts in the order in which calculations may refer to one another: only to what comes before, so never in a circle. */
-const PARTS = ['root', 'heading', 'label', 'frame', 'icon', 'control', 'unit', 'message'] as const;
+const PARTS = [
+  'root',
+  'heading',
+  'label',
+  'frame',
+  'icon',
+  'control',
+  'unit',
+  'message',
+  'control::placeholder',
+  'control::selection',
+] as const;
 
 const ANATOMY: ComponentDocument['anatomy'] = {
   part: 'root',
@@ -109,8 +123,8 @@ const DECLARED: Readonly<Record<string, readonly string[]>> = {
 
 const LITERALS: Readonly<Record<string, readonly string[]>> = {
   color: ['#123456', 'RebeccaPurple', 'transparent', 'rgb(10 20 30 / 50%)', 'oklch(60% 0.1 200)'],
-  length: ['3px', '0', '-2.5px', '0.5rem', '1.25em', '2pt', '7.125px', '12.5%', '1e4px'],
-  number: ['0.5', '0', '3', '1.25', '-1', '40%'],
+  length: ['3px', '0', '-2.5px', '0.5rem', '1.25em', '2pt', '7.125px', '12.5%', '1e4px', '-50% 0.5rem'],
+  number: ['0.5', '0', '3', '1.25', '-1', '40%', '1 -0.5'],
   integer: ['0', '2', '-3'],
   lineHeight: ['1.4', '0', '20px', '1.5em', '130%'],
   time: ['150ms', '0.2s', '-50ms'],
@@ -119,7 +133,18 @@ const LITERALS: Readonly<Record<string, readonly string[]>> = {
   fontWeight: ['700', '1', '342.5'],
   lineStyle: ['dashed', 'double'],
   shadow: ['0 0 0 2px #5b5fc7', 'inset 1px 2px red, 0 0 4px blue'],
-  text: ['inset(50%)', 'opacity, color', 'color'],
+  text: [
+    'inset(50%)',
+    'opacity, color',
+    'color',
+    '3 / 2',
+    '-45deg',
+    '0.25turn',
+    'tabular-nums slashed-zero',
+    'blur(2px)',
+    '50% 10px',
+    'right 3px bottom 10%',
+  ],
 };
 
 const WIDE = ['inherit', 'initial', 'unset'];
@@ -170,7 +195,7 @@ function textsFor(property: Property, partIndex: number): fc.Arbitrary<string> {
     .map(([name]) => `{t.${name}}`);
   const own = PROPERTIES.indexOf(property);
   const before = (other: Property): readonly string[] =>
-    PARTS.slice(0, partIndex + (PROPERTIES.indexOf(other) < own ? 1 : 0));
+    PARTS.slice(0, partIndex + (PROPERTIES.indexOf(other) < own ? 1 : 0)).filter(part => !isPseudo(part));
   const [dimension] = kind.calc;
   return fc.oneof(
     ...(literals.length > 0 ? [fc.constantFrom(...literals)] : []),
@@ -179,13 +204,18 @@ function textsFor(property: Property, partIndex: number): fc.Arbitrary<string> {
   );
 }
 
+const pseudoPart = (part: string): PseudoPart =>
+  readAnatomy(ANATOMY, new ProblemList()).byName.get(part)!.pseudo!;
+
 const settings = (part: string): fc.Arbitrary<Record<string, string>> => {
   const index = PARTS.indexOf(part as (typeof PARTS)[number]);
   // Font sizes decide on what `em` comes to everywhere else: they are said often.
-  const property = fc.oneof(
-    { weight: 6, arbitrary: fc.constantFrom(...PROPERTIES) },
-    { weight: 1, arbitrary: fc.constant(PROPERTIES.find(({ name }) => name === 'font-size')!) },
-  );
+  const property = isPseudo(part)
+    ? fc.constantFrom(...PROPERTIES.filter(({ name }) => pseudoPart(part).properties.has(name)))
+    : fc.oneof(
+        { weight: 6, arbitrary: fc.constantFrom(...PROPERTIES) },
+        { weight: 1, arbitrary: fc.constant(PROPERTIES.find(({ name }) => name === 'font-size')!) },
+      );
   return fc
     .array(
       property.chain(each => textsFor(each, index).map(text => [each.name, text] as const)),

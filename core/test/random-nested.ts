@@ -2,9 +2,12 @@ import fc from 'fast-check';
 import type {
   AxisDocument,
   ComponentDocument,
+  DerivedDocument,
+  OverlayDocument,
   PartDocument,
   RuleDocument,
 } from '../formats/component-document';
+import { plainDerived } from './naive-derivation';
 import { conditionOver, settlingLimits, valuesOf } from './random-component';
 import type { Library } from './naive-nesting';
 
@@ -141,3 +144,114 @@ export const randomNested: fc.Arbitrary<Library> = level('leaf', null).chain(lea
     ),
   ),
 );
+
+/** A level, or what is derived from it: an option more, rules laid over others, left out, added, behind nested ones too. */
+const derivedFrom = (base: Level): fc.Arbitrary<Written> => {
+  const { document, parts, rules: names } = base;
+  const own = document.rules ?? [];
+  const id = `${document.id}-over`;
+  const extra: AxisDocument = { id: 'extra', kind: 'option', values: [{ id: 'less' }, { id: 'more' }] };
+  const setting = fc
+    .constantFrom(...parts)
+    .chain(part =>
+      fc
+        .constantFrom(...Object.keys(TEXTS))
+        .chain(name => fc.constantFrom(...TEXTS[name]!).map(text => [part, name, text] as const)),
+    );
+  const overlay = (rule: RuleDocument): fc.Arbitrary<OverlayDocument> => {
+    const there = Object.entries(rule.set).flatMap(([part, set]) =>
+      Object.keys(set).map(name => [part, name, null] as const),
+    );
+    return fc
+      .tuple(
+        fc.subarray(there, { maxLength: Math.min(1, there.length) }),
+        fc.array(setting, { maxLength: 2 }),
+      )
+      .map(([out, more]) => ({ id: rule.id, set: bySlot([...out, ...more]) }));
+  };
+  return fc
+    .record({
+      axes: fc.subarray([extra]),
+      out: fc.subarray([...own], { maxLength: Math.min(1, own.length) }),
+    })
+    .chain(({ axes: added, out }) => {
+      const left = own.filter(rule => !out.includes(rule));
+      const behind = [...names.filter(name => name.includes('/')), ...left.map(rule => rule.id)];
+      const fresh = fc.record({
+        when: conditionOver([...document.axes!, ...added]),
+        set: fc.array(setting, { minLength: 1, maxLength: 2 }).map(bySlot),
+        after: fc.option(fc.constantFrom(...(behind.length > 0 ? behind : [''])), { nil: '' }),
+      });
+      return fc
+        .record({
+          laid: fc
+            .subarray(left, { maxLength: Math.min(2, left.length) })
+            .chain(some => fc.tuple(...some.map(overlay))),
+          more: fc.array(fresh, { maxLength: 2 }),
+        })
+        .map(({ laid, more }): Written => {
+          const derived = {
+            format: 'periwinkle-component/1',
+            id,
+            extends: document.id,
+            axes: added,
+            without: { rules: out.map(rule => rule.id) },
+            rules: [
+              ...laid,
+              ...more.map(({ after, ...rule }, index) => ({
+                id: `n${index}`,
+                ...rule,
+                ...(after === '' ? {} : { after }),
+              })),
+            ],
+          } as DerivedDocument;
+          const plain = plainDerived(document, derived);
+          const nested = names.filter(name => name.includes('/'));
+          return {
+            level: {
+              document: plain,
+              parts,
+              rules: [...nested, ...(plain.rules ?? []).map(rule => rule.id)],
+            },
+            written: [document, derived],
+          };
+        });
+    });
+};
+
+interface Written {
+  /** What it stands for. */
+  readonly level: Level;
+  readonly written: readonly (ComponentDocument | DerivedDocument)[];
+}
+
+function bySlot(entries: readonly (readonly [part: string, property: string, text: string | null])[]) {
+  const set: Record<string, Record<string, string>> = {};
+  for (const [part, property, text] of entries) (set[part] ??= {})[property] = text as string;
+  return set;
+}
+
+export interface NestedAndDerived {
+  /** What each component stands for, by id; the last one holds the others. */
+  readonly library: Library;
+  readonly written: readonly (ComponentDocument | DerivedDocument)[];
+}
+
+/** The same with components derived at every level: a derived one holds derived ones, which hold derived ones. */
+export const randomNestedAndDerived: fc.Arbitrary<NestedAndDerived> = level('leaf', null)
+  .chain(derivedFrom)
+  .chain(leaf =>
+    level('middle', leaf.level)
+      .chain(derivedFrom)
+      .chain(middle =>
+        level('outer', middle.level)
+          .chain(derivedFrom)
+          .map(outer => {
+            const all = [leaf, middle, outer];
+            return {
+              library: new Map(all.map(({ level: { document } }) => [document.id, document])),
+              written: all.flatMap(each => each.written),
+            };
+          }),
+      ),
+  );

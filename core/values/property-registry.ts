@@ -16,6 +16,7 @@ function property(name: string, kind: ValueKindName, options: Options = {}): Pro
     lenient: false,
     amounts: {},
     longhands: [],
+    shares: [],
     members: [],
     declares: null,
     native,
@@ -26,13 +27,19 @@ function property(name: string, kind: ValueKindName, options: Options = {}): Pro
 
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
 const CORNERS = ['top-left', 'top-right', 'bottom-right', 'bottom-left'] as const;
+/** Of sides and corners in the order of a clock (CSS Backgrounds 3, sections 3 and 4). */
+const AROUND = [
+  [0, 1, 0, 1],
+  [0, 1, 2, 1],
+  [0, 1, 2, 3],
+];
 const LINE_STYLES = 'none solid dashed dotted double groove ridge inset outset';
 
 /** A property for all four sides and one for each. */
 function sides(aspect: 'color' | 'width' | 'style', kind: ValueKindName, options: Options): Property[] {
   const longhands = SIDES.map(side => `border-${side}-${aspect}`);
   return [
-    property(`border-${aspect}`, kind, { ...options, longhands }),
+    property(`border-${aspect}`, kind, { ...options, longhands, shares: AROUND }),
     ...longhands.map(name => property(name, kind, options)),
   ];
 }
@@ -41,20 +48,27 @@ function corners(): Property[] {
   const longhands = CORNERS.map(corner => `border-${corner}-radius`);
   const options = { range: NOT_NEGATIVE };
   return [
-    property('border-radius', 'length', { ...options, longhands }),
+    property('border-radius', 'length', { ...options, longhands, shares: AROUND }),
     ...longhands.map(name => property(name, 'length', options)),
   ];
 }
 
-/** Along and across the direction of writing: `padding-inline` and its start and end. */
-function flow(name: 'padding' | 'margin', own: Options): Property[] {
-  return ['block', 'inline'].flatMap(axis => {
+/** All around, along and across the direction of writing: `padding`, `padding-inline`, and its start and end. */
+function flow(name: 'padding' | 'margin' | 'inset', own: Options): Property[] {
+  const axes = ['block', 'inline'].map(axis => {
     const longhands = [`${name}-${axis}-start`, `${name}-${axis}-end`];
     return [
-      property(`${name}-${axis}`, 'length', { ...own, longhands }),
+      property(`${name}-${axis}`, 'length', { ...own, longhands, shares: [[0, 1]] }),
       ...longhands.map(longhand => property(longhand, 'length', own)),
     ];
   });
+  const longhands = axes.flat().map(each => each.name);
+  // Four values would mean left and right, which know no direction of writing.
+  const shares = [
+    [0, 0, 1, 1],
+    [0, 2, 1, 1],
+  ];
+  return [property(name, 'length', { ...own, longhands, shares }), ...axes.flat()];
 }
 
 /** A CSS shorthand that stands for a composite token: `members` are properties, each with its key in the token. */
@@ -103,6 +117,22 @@ export const PROPERTIES: readonly Property[] = [
   }),
   property('background-color', 'color', { initial: 'transparent', keywords: 'transparent currentcolor' }),
   property('background-image', 'image', { initial: 'none', keywords: 'none', native: null }),
+  property('background-size', 'text', { initial: 'auto', keywords: 'auto cover contain', native: null }),
+  property('background-position', 'text', {
+    initial: '0% 0%',
+    keywords: 'center top right bottom left',
+    native: null,
+  }),
+  property('background-repeat', 'keyword', {
+    initial: 'repeat',
+    keywords: 'repeat no-repeat repeat-x repeat-y space round',
+    native: null,
+  }),
+  property('background-clip', 'keyword', {
+    initial: 'border-box',
+    keywords: 'border-box padding-box content-box text',
+    native: null,
+  }),
   property('opacity', 'number', { initial: '1', range: [0, 1], lenient: true }),
 
   line('border'),
@@ -132,7 +162,14 @@ export const PROPERTIES: readonly Property[] = [
   ),
   ...flow('padding', { range: NOT_NEGATIVE }),
   ...flow('margin', { keywords: 'auto' }),
-  property('gap', 'length', { scope: 'box', range: NOT_NEGATIVE }),
+  property('gap', 'length', {
+    scope: 'box',
+    range: NOT_NEGATIVE,
+    longhands: ['row-gap', 'column-gap'],
+    shares: [[0, 1]],
+  }),
+  ...['row-gap', 'column-gap'].map(name => property(name, 'length', { scope: 'box', range: NOT_NEGATIVE })),
+  property('aspect-ratio', 'text', { initial: 'auto', keywords: 'auto' }),
 
   property('flex-direction', 'keyword', {
     scope: 'box',
@@ -150,6 +187,11 @@ export const PROPERTIES: readonly Property[] = [
     initial: 'flex-start',
     keywords: 'flex-start center flex-end space-between',
   }),
+  property('align-content', 'keyword', {
+    scope: 'box',
+    initial: 'normal',
+    keywords: 'normal stretch center flex-start flex-end space-between space-around',
+  }),
   property('align-self', 'keyword', {
     initial: 'auto',
     keywords: 'auto stretch center flex-start flex-end baseline',
@@ -159,7 +201,31 @@ export const PROPERTIES: readonly Property[] = [
   property('flex-basis', 'length', { initial: 'auto', range: NOT_NEGATIVE, keywords: 'auto content' }),
   property('order', 'integer', { initial: '0', native: null }),
   property('position', 'keyword', { initial: 'static', keywords: 'static relative absolute' }),
-  property('overflow', 'keyword', { initial: 'visible', keywords: 'visible hidden clip' }),
+  ...flow('inset', { initial: 'auto', keywords: 'auto' }),
+  property('z-index', 'integer', { initial: 'auto', keywords: 'auto' }),
+  property('isolation', 'keyword', { initial: 'auto', keywords: 'auto isolate', native: null }),
+  property('translate', 'length', { initial: 'none', keywords: 'none', native: null }),
+  property('scale', 'number', { initial: 'none', keywords: 'none', native: null }),
+  property('rotate', 'text', { initial: 'none', keywords: 'none', native: null }),
+  property('transform-origin', 'text', {
+    initial: '50% 50%',
+    keywords: 'center top right bottom left',
+    native: null,
+  }),
+  property('overflow', 'keyword', { initial: 'visible', keywords: 'visible hidden clip auto scroll' }),
+  property('overscroll-behavior', 'keyword', {
+    initial: 'auto',
+    keywords: 'auto contain none',
+    native: null,
+  }),
+  property('visibility', 'keyword', {
+    inherited: true,
+    initial: 'inherit',
+    cssInitial: 'visible',
+    keywords: 'visible hidden',
+    native: null,
+  }),
+  property('filter', 'text', { initial: 'none', keywords: 'none', native: null }),
   property('clip-path', 'text', { initial: 'none', keywords: 'none', native: null }),
 
   composite('font', 'typography', [
@@ -190,6 +256,13 @@ export const PROPERTIES: readonly Property[] = [
     amounts: { normal: 400, bold: 700 },
     keywords: 'normal bold',
   }),
+  property('font-variant-numeric', 'text', {
+    scope: 'text',
+    inherited: true,
+    initial: 'normal',
+    keywords: 'normal tabular-nums lining-nums oldstyle-nums slashed-zero',
+    native: null,
+  }),
   property('font-style', 'keyword', {
     scope: 'text',
     inherited: true,
@@ -210,6 +283,16 @@ export const PROPERTIES: readonly Property[] = [
     amounts: { normal: 0 },
     keywords: 'normal',
   }),
+  property('word-spacing', 'length', {
+    scope: 'text',
+    inherited: true,
+    initial: 'normal',
+    cssInitial: '0px',
+    amounts: { normal: 0 },
+    keywords: 'normal',
+    native: null,
+  }),
+  property('text-indent', 'length', { scope: 'text', inherited: true, native: null }),
   property('text-align', 'keyword', {
     scope: 'text',
     inherited: true,
@@ -227,6 +310,29 @@ export const PROPERTIES: readonly Property[] = [
     initial: 'none',
     keywords: 'none underline line-through',
   }),
+  property('text-decoration-color', 'color', {
+    scope: 'text',
+    initial: 'currentcolor',
+    keywords: 'currentcolor transparent',
+  }),
+  property('text-decoration-style', 'keyword', {
+    scope: 'text',
+    initial: 'solid',
+    keywords: 'solid double dotted dashed wavy',
+  }),
+  property('text-decoration-thickness', 'length', {
+    scope: 'text',
+    initial: 'auto',
+    keywords: 'auto from-font',
+    native: null,
+  }),
+  property('text-underline-offset', 'length', {
+    scope: 'text',
+    inherited: true,
+    initial: 'auto',
+    keywords: 'auto',
+    native: null,
+  }),
   property('text-overflow', 'keyword', {
     scope: 'text',
     initial: 'clip',
@@ -240,6 +346,33 @@ export const PROPERTIES: readonly Property[] = [
     keywords: 'normal nowrap pre-wrap',
     native: null,
   }),
+  property('overflow-wrap', 'keyword', {
+    scope: 'text',
+    inherited: true,
+    initial: 'normal',
+    keywords: 'normal break-word anywhere',
+    native: null,
+  }),
+  property('word-break', 'keyword', {
+    scope: 'text',
+    inherited: true,
+    initial: 'normal',
+    keywords: 'normal break-all keep-all',
+    native: null,
+  }),
+  property('hyphens', 'keyword', {
+    scope: 'text',
+    inherited: true,
+    initial: 'manual',
+    keywords: 'manual none auto',
+    native: null,
+  }),
+  property('direction', 'keyword', {
+    inherited: true,
+    initial: 'inherit',
+    cssInitial: 'ltr',
+    keywords: 'ltr rtl',
+  }),
   property('caret-color', 'color', {
     scope: 'text',
     inherited: true,
@@ -248,10 +381,37 @@ export const PROPERTIES: readonly Property[] = [
     native: null,
   }),
 
+  property('accent-color', 'color', {
+    inherited: true,
+    initial: 'auto',
+    keywords: 'auto',
+    native: null,
+  }),
+  property('resize', 'keyword', {
+    initial: 'none',
+    keywords: 'none both horizontal vertical inline block',
+    native: null,
+  }),
+  property('field-sizing', 'keyword', {
+    scope: 'text',
+    initial: 'fixed',
+    keywords: 'fixed content',
+    native: null,
+  }),
+  property('user-select', 'keyword', {
+    initial: 'auto',
+    keywords: 'auto none text all',
+    native: null,
+  }),
+  property('touch-action', 'keyword', {
+    initial: 'auto',
+    keywords: 'auto none manipulation pan-x pan-y',
+    native: null,
+  }),
   property('cursor', 'keyword', {
     inherited: true,
     initial: 'auto',
-    keywords: 'auto default text pointer not-allowed progress',
+    keywords: 'auto default text pointer not-allowed progress wait help ew-resize ns-resize',
     native: null,
   }),
   property('pointer-events', 'keyword', {
@@ -284,11 +444,23 @@ export function propertyNamed(name: string): Property | undefined {
   return BY_NAME.get(name);
 }
 
+/** The nearest of those that set a property: the wider ones stand first. */
 const SHORTHAND_OF = new Map(
   PROPERTIES.flatMap(row => row.longhands.map(longhand => [longhand, row.name] as const)),
 );
 
-/** The property that sets this one along with its siblings, if there is one: `border-width` for `border-top-width`. */
+/**
+ * The property that sets this one along with its siblings, if there is one, the nearest: `border-width` for `border-top-width`,
+ * `padding-inline` for `padding-inline-start`, and for that `padding`.
+ */
 export function shorthandOf(name: string): string | undefined {
   return SHORTHAND_OF.get(name);
+}
+
+/** What a property comes down to in CSS: the longhands that have none themselves, else the property itself. */
+export function leavesOf(name: string): readonly string[] {
+  const longhands = BY_NAME.get(name)?.longhands ?? [];
+  return longhands.length === 0
+    ? [name]
+    : longhands.filter(each => BY_NAME.get(each)!.longhands.length === 0);
 }

@@ -26,6 +26,8 @@ export interface Property {
   readonly amounts: Readonly<Record<string, number>>;
   /** Properties of the registry that this one sets too: all four sides, all four corners. */
   readonly longhands: readonly string[];
+  /** Where several values go, from two on: for each longhand that has none itself the place of its value. */
+  readonly shares: readonly (readonly number[])[];
   /** Properties among which a composite token is shared out; such a property takes nothing else. */
   readonly members: readonly Member[];
   /** What CSS declares in its stead, by value; `null` where it is declared under its own name. */

@@ -6,9 +6,15 @@ import { TOKEN_TYPES } from '../tokens/token-types';
 import { PROPERTIES, propertyNamed, shorthandOf } from './property-registry';
 import { UNITS } from './units';
 import { VALUE_KINDS, valueKind } from './value-kinds';
-import { readProperty, readValue } from './value-syntax';
+import { readProperty, readValue, saidAtOnce, sharedOut } from './value-syntax';
 
 /** The tables of data that drive the core hold together: a new row that does not fit is noticed here. */
+
+/** All shorthands of a property, the nearest first. */
+function above(name: string): string[] {
+  const nearest = shorthandOf(name);
+  return nearest === undefined ? [] : [nearest, ...above(nearest)];
+}
 
 describe('properties', () => {
   test('each name stands once and is CSS (but for presence, which is ours)', () => {
@@ -36,11 +42,41 @@ describe('properties', () => {
           kind: property.kind,
           range: property.range,
         });
-        expect(shorthandOf(longhand)).toBe(property.name);
+        expect(above(longhand)).toContain(property.name);
+        // Whoever sets a shorthand sets what that one sets.
+        expect(property.longhands).toEqual(expect.arrayContaining([...propertyNamed(longhand)!.longhands]));
       }
     }
+    expect(above('padding-inline-start')).toEqual(['padding-inline', 'padding']);
     expect(shorthandOf('height')).toBeUndefined();
   });
+
+  test.each([
+    ['border-width', '1px 2px', '1px,2px,1px,2px'],
+    ['border-color', 'rgb(1 2 3) red rgb(0 0 0 / 50%)', 'rgb(1 2 3),red,rgb(0 0 0/50%),red'],
+    ['border-radius', '1px 2px 3px 4px', '1px,2px,3px,4px'],
+    ['padding', '4px 8px', '4px,4px,8px,8px'],
+    ['margin', '1px auto 3px', '1px,3px,auto,auto'],
+    ['inset-inline', '0 auto', '0,auto'],
+    ['gap', '2px 1em', '2px,1em'],
+  ])('%s: %s is shared out among its sides, and put together again', (name, text, shares) => {
+    const property = propertyNamed(name)!;
+    const read = readValue(property, text);
+    if (!read.ok) throw new Error(read.message);
+    const values = [...sharedOut(property, (read.value as { css: string }).css)!.values()];
+    expect(values.join()).toBe(shares);
+    expect(saidAtOnce(property, values)?.replaceAll(' / ', '/')).toBe(text.replaceAll(' / ', '/'));
+  });
+
+  test.each([
+    ['padding', '1px 2px 3px 4px', /left and right, whatever the direction/],
+    ['border-radius', '1px / 2px', /more values than sides|does not fit/],
+  ])('%s: %s is refused', (name, text, reason) =>
+    expect(readValue(propertyNamed(name)!, text)).toMatchObject({
+      ok: false,
+      message: expect.stringMatching(reason) as string,
+    }),
+  );
 
   test('an unknown name has the likely one', () => {
     expect(readProperty('backgroundcolor')).toMatchObject({ ok: false, suggestion: 'background-color' });

@@ -4,7 +4,7 @@ import { nearest } from '../formats/suggest';
 import { calcReferences, CalcSyntaxError, parseCalc, type Calc } from './calc';
 import type { Member, Property } from './property';
 import { isOutOfRange } from './property';
-import { PROPERTY_NAMES, propertyNamed } from './property-registry';
+import { leavesOf, PROPERTY_NAMES, propertyNamed } from './property-registry';
 import { readQuantity } from './units';
 import { valueKind } from './value-kinds';
 
@@ -98,8 +98,40 @@ function readLiteral(property: Property, text: string): ReadValue {
   const match = lexer.matchProperty(property.name, tree);
   const fits = match.matched !== null;
   if (!fits) return wrong(property, text, 'does not fit', nearest(text, property.keywords));
-  return { ok: true, value: { kind: 'literal', text, css: generate(tree) } };
+  const css = generate(tree);
+  const several = property.longhands.length === 0 ? [] : severalIn(css);
+  // Round along and across is for one corner to say.
+  const many = several.some(each => /^[^(]*\//.test(each)) ? Infinity : several.length;
+  if (many > property.shares.length + 1) return wrong(property, text, notShared(property, many));
+  return { ok: true, value: { kind: 'literal', text, css } };
 }
+
+/** The values of a CSS text, parted by spaces outside brackets. */
+const severalIn = (css: string): readonly string[] =>
+  css.match(/(?:[^\s()]|\([^()]*(?:\([^()]*\)[^()]*)*\))+/g) ?? [];
+
+/** What each longhand has of a literal with several values, by its name; `null` of a single value. */
+export function sharedOut({ longhands, shares, name }: Property, css: string): Map<string, string> | null {
+  const values = longhands.length === 0 ? [] : severalIn(css);
+  const places = shares[values.length - 2];
+  if (values.length < 2 || !places) return null;
+  return new Map(leavesOf(name).map((leaf, index) => [leaf, values[places[index]!]!]));
+}
+
+/** The shortest text that gives each longhand its value, in their order; `null` where none does. */
+export function saidAtOnce({ shares }: Property, values: readonly string[]): string | null {
+  if (new Set(values).size === 1) return values[0]!;
+  for (const [index, places] of shares.entries()) {
+    const said = Array.from({ length: index + 2 }, (_, place) => values[places.indexOf(place)]!);
+    if (places.every((place, leaf) => said[place] === values[leaf])) return said.join(' ');
+  }
+  return null;
+}
+
+const notShared = ({ shares, longhands }: Property, many: number): string =>
+  many === 4 && shares.length === 2
+    ? `means left and right, whatever the direction of writing; say ${oneOf(longhands.slice(-2))} themselves`
+    : 'has more values than sides';
 
 function rangeWords({ kind, range: [least, most] }: Property): string {
   if (valueKind(kind).integer) return 'no whole number';

@@ -1,5 +1,6 @@
 import { converter, parse } from 'culori';
-import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import { hostAndPseudo } from '@periwinkle/core/anatomy/pseudo-parts';
+import { leavesOf, shorthandOf } from '@periwinkle/core/values/property-registry';
 import type { Outcomes } from '@periwinkle/core/resolution/outcome';
 
 const toRgb = converter('rgb');
@@ -7,6 +8,8 @@ const toRgb = converter('rgb');
 /** What to read of a part: the property as the browser has it, and what the core says of it. */
 interface Wanted {
   readonly selector: string;
+  /** What the browser draws in it, with colons; empty for the part itself. */
+  readonly pseudo: string;
   readonly values: Readonly<Record<string, string>>;
 }
 
@@ -36,11 +39,11 @@ export const READ_STYLES = `
     return getComputedStyle(scratch).getPropertyValue(name);
   };
   const result = {};
-  for (const [part, { selector, values }] of Object.entries(wanted)) {
+  for (const [part, { selector, pseudo, values }] of Object.entries(wanted)) {
     const element = scope.matches?.(selector) ? scope : scope.querySelector(selector);
     if (!element) continue;
-    const style = getComputedStyle(element);
-    const around = getComputedStyle(element.parentElement ?? element.getRootNode().host);
+    const style = pseudo === '' ? getComputedStyle(element) : getComputedStyle(element, pseudo);
+    const around = getComputedStyle(pseudo === '' ? element.parentElement ?? element.getRootNode().host : element);
     result[part] = Object.fromEntries(Object.entries(values).map(([name, value]) =>
       [name, [style.getPropertyValue(name), fromCore(name, value, style, around)]]));
   }
@@ -82,8 +85,11 @@ function agrees(name: string, computed: string, fromCore: string): boolean {
 
 /** The CSS properties that show an outcome: the sides of a shorthand one by one, without those that have their own. */
 function shownBy(property: string, outcomes: Readonly<Record<string, unknown>>): readonly string[] {
-  const { longhands } = propertyNamed(property)!;
-  return longhands.length === 0 ? [property] : longhands.filter(name => !Object.hasOwn(outcomes, name));
+  return leavesOf(property).filter(leaf => {
+    let name = leaf;
+    while (name !== property && !Object.hasOwn(outcomes, name)) name = shorthandOf(name)!;
+    return name === property;
+  });
 }
 
 /** Values that say nothing of their own: they ask the part around, or CSS. */
@@ -102,7 +108,8 @@ export function wantedFrom(parts: Outcomes, classOf: (part: string) => string): 
           ? []
           : shownBy(property, outcomes).map(name => [name, value]);
       });
-      return [part, { selector: `.${classOf(part)}`, values: Object.fromEntries(values) }];
+      const [host, pseudo] = hostAndPseudo(part);
+      return [part, { selector: `.${classOf(host)}`, pseudo, values: Object.fromEntries(values) }];
     }),
   );
 }

@@ -28,3 +28,13 @@ export function inBrowser(
     await application?.remove();
   }, TIMEOUT);
 }
+
+/** A browser for all tests of a file that need no application: told of before the first, gone after the last. */
+export function inBareBrowser(begin: (browser: Browser) => unknown): void {
+  let browser: Browser | undefined;
+  beforeAll(async () => {
+    browser = await openBrowser();
+    await begin(browser);
+  }, TIMEOUT);
+  afterAll(() => browser?.quit(), TIMEOUT);
+}

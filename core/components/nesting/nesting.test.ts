@@ -9,13 +9,14 @@ import { touchedByRule } from '../../questions/touched';
 import { resolve } from '../../resolution/resolve';
 import type { Extent } from '../../space/extent';
 import type { Plain } from '../../test/naive';
-import { everyPoint, pointsOf, type Library, type Point, type Word } from '../../test/naive-nesting';
-import { randomNested } from '../../test/random-nested';
+import { everyPoint, pointsOf, type Point, type Word } from '../../test/naive-nesting';
+import { randomNested, randomNestedAndDerived, type NestedAndDerived } from '../../test/random-nested';
 import { freshSeed } from '../../test/seed';
 import { smallDocuments } from '../../test/small-system';
 
 /** So many random systems of three levels in each run. */
 const SYSTEMS = 1000;
+const DERIVED_SYSTEMS = 300;
 /** Larger ones are left to others. */
 const MAX_POINTS = 100;
 
@@ -200,30 +201,43 @@ function contestedPlain(points: readonly Point[]): Map<string, string[]> {
   return found;
 }
 
-const systemOf = (library: Library): System =>
+const systemOf = (documents: readonly { readonly id: string }[]): System =>
   compileSystem(
     smallDocuments({
-      documents: [...library].map(([id, document]) => [`components/${id}.component.json`, document] as const),
+      documents: documents.map(document => [`components/${document.id}.component.json`, document] as const),
     }),
   );
 
-test('nested components of three levels agree with the plain walk that flattens them', () => {
-  let compared = 0;
-  fc.assert(
-    fc.property(randomNested, library => {
-      const outer = library.get('outer')!;
-      fc.pre(pointsOf(outer, library) <= MAX_POINTS);
-      const system = systemOf(library);
-      const component = componentNamed(system, 'outer')!;
-      const all = system.components.flatMap(({ problems }) => problems);
-      fc.pre(!all.some(({ code }) => /^(order-dependent|unsettled)-limits$/.test(code)));
-      fc.pre(!all.some(({ code }) => code === 'unmatched-value'));
-      expect(all.filter(({ severity }) => severity === 'error')).toEqual([]);
-      const points = everyPoint(outer, library);
-      for (const check of Object.values(CHECKS)) check({ system, component, points });
-      compared++;
-    }),
-    { numRuns: SYSTEMS, seed: freshSeed('nested') },
-  );
-  expect(compared).toBeGreaterThanOrEqual(SYSTEMS);
-}, 300_000);
+const KINDS: readonly [words: string, systems: number, random: fc.Arbitrary<NestedAndDerived>][] = [
+  [
+    'nested components of three levels',
+    SYSTEMS,
+    randomNested.map(library => ({ library, written: [...library.values()] })),
+  ],
+  ['derived ones that hold derived ones', DERIVED_SYSTEMS, randomNestedAndDerived],
+];
+
+test.each(KINDS)(
+  '%s agree with the plain walk that flattens them: %d',
+  (_, systems, random) => {
+    let compared = 0;
+    fc.assert(
+      fc.property(random, ({ library, written }) => {
+        const outer = [...library.values()].at(-1)!;
+        fc.pre(pointsOf(outer, library) <= MAX_POINTS);
+        const system = systemOf(written);
+        const component = componentNamed(system, outer.id)!;
+        const all = [...system.components.flatMap(({ problems }) => problems), ...system.expansionProblems];
+        fc.pre(!all.some(({ code }) => /^(order-dependent|unsettled)-limits$/.test(code)));
+        fc.pre(!all.some(({ code }) => code === 'unmatched-value'));
+        expect(all.filter(({ severity }) => severity === 'error')).toEqual([]);
+        const points = everyPoint(outer, library);
+        for (const check of Object.values(CHECKS)) check({ system, component, points });
+        compared++;
+      }),
+      { numRuns: systems, seed: freshSeed('nested') },
+    );
+    expect(compared).toBeGreaterThanOrEqual(systems);
+  },
+  300_000,
+);

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
+import { readPropertyOn } from '@periwinkle/core/components/property-on-part';
 import { PROPERTY_NAMES } from '@periwinkle/core/values/property-registry';
-import { readProperty } from '@periwinkle/core/values/value-syntax';
 
 /** Adds a row to the ledger: a part and a property that no rule has set yet. */
 export function AddProperty({
@@ -11,11 +11,11 @@ export function AddProperty({
   component: Component;
   onAdd: (part: string, property: string) => void;
 }) {
-  const parts = component.anatomy.parts.map(part => part.name);
-  const [part, setPart] = useState(component.anatomy.byName.has('frame') ? 'frame' : parts[0]!);
+  const { everyPart, byName } = component.anatomy;
+  const [part, setPart] = useState(byName.has('frame') ? 'frame' : everyPart[0]!.name);
   const [name, setName] = useState('');
   const [asked, setAsked] = useState(false);
-  const read = readProperty(name.trim());
+  const read = readPropertyOn(byName.get(part) ?? everyPart[0]!, name.trim());
   const add = (): void => {
     setAsked(true);
     if (!read.ok) return;
@@ -34,8 +34,8 @@ export function AddProperty({
       <label>
         <span className="said">another property on</span>{' '}
         <select value={part} onChange={event => setPart(event.target.value)}>
-          {parts.map(each => (
-            <option key={each}>{each}</option>
+          {everyPart.map(each => (
+            <option key={each.name}>{each.name}</option>
           ))}
         </select>
       </label>
@@ -51,7 +51,7 @@ export function AddProperty({
         }}
       />
       <datalist id="properties">
-        {PROPERTY_NAMES.map(each => (
+        {[...(byName.get(part)?.pseudo?.properties ?? PROPERTY_NAMES)].map(each => (
           <option key={each} value={each} />
         ))}
       </datalist>

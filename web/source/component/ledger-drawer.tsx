@@ -233,6 +233,6 @@ function withExtra(
     entries: Array.from({ length: columns }, () => null),
     outcomes: [],
   }));
-  const order = component.anatomy.parts.map(part => part.name);
+  const order = component.anatomy.everyPart.map(part => part.name);
   return [...rows, ...empty].sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
 }

@@ -53,7 +53,14 @@ export function LedgerTable(props: LedgerTableProps) {
     // The column that edits go to stays in view, clear of the outcomes, which stand still at the right.
     const heading = table.current?.querySelector<HTMLElement>('th.scope-column');
     const outcome = table.current?.querySelector<HTMLElement>('th.outcome');
-    if (!heading || !scroller.current) return;
+    if (!scroller.current) return;
+    if (!heading) {
+      // What nested components say comes first and is read only here: one begins at the first rule that one can write.
+      const own = table.current?.querySelector<HTMLElement>('th[scope="col"]:not(.nested)');
+      const named = table.current?.querySelector<HTMLElement>('th.property');
+      if (own && named) scroller.current.scrollLeft = own.offsetLeft - named.offsetLeft - named.offsetWidth;
+      return;
+    }
     const room = scroller.current.clientWidth - (outcome?.offsetWidth ?? 0);
     scroller.current.scrollLeft = Math.max(0, heading.offsetLeft + heading.offsetWidth - room);
   }, [scopeAt, ledger.columns.length]);

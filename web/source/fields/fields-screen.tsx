@@ -78,7 +78,7 @@ function Line({ system, component, contexts, findings }: LineProps) {
         </p>
       </div>
       <PreviewSurface system={system} contexts={contexts} className="ground">
-        <FieldAtRest system={system} component={component} />
+        <FieldAtRest system={system} component={component} wants={component.situations[0]?.when} />
       </PreviewSurface>
       <div className="counts">
         {countText(component.space.count())}

@@ -2,7 +2,9 @@ import { useMemo } from 'react';
 import { numberedAnatomy, usedTokens } from '@periwinkle/core/guide/guide-entries';
 import { arrangementOf, plateGrid, sampleNamed, type Arrangement } from '@periwinkle/core/plates/plate-grid';
 import type { Component } from '@periwinkle/core/components/component';
+import { settable } from '@periwinkle/core/components/parameters';
 import type { System } from '@periwinkle/core/components/system';
+import { parameterProperty } from '@periwinkle/core/emit/token-names';
 import { printValue } from '@periwinkle/core/values/print-value';
 import { typedToken } from '@periwinkle/core/values/typed-value';
 import { propertyNamed } from '@periwinkle/core/values/property-registry';
@@ -45,6 +47,7 @@ export function GuidePage({
             <Markdown text={words['avoid']} />
           </>
         ) : null}
+        <Settable system={system} component={component} />
         <TokensUsed system={system} component={component} contexts={contexts} />
       </article>
       <aside>
@@ -206,6 +209,40 @@ function Situations({
           <p>{situation.means}</p>
         </div>
       ))}
+    </>
+  );
+}
+
+function Settable({ system, component }: { system: System; component: Component }) {
+  const parameters = settable(component.parameters);
+  if (parameters.length === 0) return null;
+  return (
+    <>
+      <h2>Parameters</h2>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">parameter</th>
+            <th scope="col">custom property</th>
+            <th scope="col">where it is not set</th>
+            <th scope="col">for</th>
+          </tr>
+        </thead>
+        <tbody>
+          {parameters.map(({ key, document }) => (
+            <tr key={key}>
+              <td>{document.title ?? key}</td>
+              <td>
+                <code>{parameterProperty(system.prefix, component.id, key)}</code>
+              </td>
+              <td>
+                <code>{document.default}</code>
+              </td>
+              <td className="said">{document.description}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }

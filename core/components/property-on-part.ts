@@ -1,0 +1,33 @@
+import type { Part } from '../anatomy/anatomy';
+import { oneOf } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import type { Property } from '../values/property';
+import { readProperty } from '../values/value-syntax';
+
+export type ReadPropertyOn =
+  | { readonly ok: true; readonly property: Property }
+  | {
+      readonly ok: false;
+      readonly code: 'unknown-property' | 'not-in-pseudo-part';
+      readonly message: string;
+      readonly suggestion?: string;
+    };
+
+/** The registry's row for a property that is written for a part, or why it cannot be said there. */
+export function readPropertyOn({ pseudo }: Part, name: string): ReadPropertyOn {
+  const read = readProperty(name);
+  if (!read.ok) return { ...read, code: 'unknown-property' };
+  if (!pseudo || counts(pseudo.properties, read.property)) return read;
+  const names = [...pseudo.properties];
+  const suggestion = nearest(name, names);
+  return {
+    ok: false,
+    code: 'not-in-pseudo-part',
+    message: `What a browser draws there has no ${name} of its own; it takes ${oneOf(names, 20)}.`,
+    ...(suggestion === undefined ? {} : { suggestion }),
+  };
+}
+
+/** Whether a property counts among some, or all that it is shared out among. */
+const counts = (among: ReadonlySet<string>, { name, members }: Property): boolean =>
+  members.length > 0 ? members.every(member => among.has(member.property)) : among.has(name);

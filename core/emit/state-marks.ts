@@ -1,0 +1,47 @@
+import type { Part } from '../anatomy/anatomy';
+import { ELEMENT_AXIS } from '../anatomy/elements';
+import { showsPlaceholder } from '../anatomy/part-kinds';
+import { isReached } from '../components/nesting/entries';
+import type { ComponentNames } from './names';
+import { nameIn, type Standing } from './standing';
+
+export type Attributes = [name: string, value: string][];
+
+/** The element that a control is where the component stands. */
+export function chosenElement({ element, elements }: Part, { combination }: Standing): string {
+  const chosen = elements.length > 1 ? combination[ELEMENT_AXIS] : undefined;
+  return chosen !== undefined && elements.includes(chosen) ? chosen : element;
+}
+
+/** The `type` of an input: what is secret is text while it is shown. */
+export const inputType = ({ type }: Part, { combination }: Standing): string =>
+  type === 'password' && combination['secret'] === 'shown' ? 'text' : (type ?? 'text');
+
+/** How markup says on a component's root in which states it is, as far as no browser finds out by itself. */
+export function rootMarks(standing: Standing, names: ComponentNames): Attributes {
+  const { component, combination, nested } = standing;
+  const { bearer } = component.anatomy;
+  const isSeen = bearer !== null && showsPlaceholder(chosenElement(bearer, standing), bearer.type);
+  return component.space.axes.flatMap((axis, index): Attributes => {
+    const state = axis.state?.values.find(value => value.id === combination[axis.id]);
+    if (!state || state === axis.state!.values[0]) return [];
+    const mark = isReached(component) ? (state.reached?.mark ?? state.mark) : state.mark;
+    if (mark?.on === 'root') return [[mark.attribute, mark.value]];
+    const isBound = nested !== null && !nested.reading.isFree(index);
+    const needsWord = mark && (mark.attribute === 'value' ? !isSeen : bearer === null);
+    return needsWord && !isBound ? [[names.axis(nameIn(standing, axis.id)), state.id]] : [];
+  });
+}
+
+/** The same on the element that bears the states. */
+export const bearerMarks = ({ component, combination }: Standing, element: string): Attributes =>
+  component.space.axes.flatMap((axis): Attributes => {
+    const mark = axis.state?.values.find(value => value.id === combination[axis.id])?.mark;
+    if (mark?.on !== 'control' || mark.attribute === 'value') return [];
+    return NOT_IN_HTML.has(`${element} ${mark.attribute}`)
+      ? [[`aria-${mark.attribute}`, 'true']]
+      : [[mark.attribute, mark.value]];
+  });
+
+/** Attributes that HTML does not give to an element, and that WAI-ARIA says instead. */
+const NOT_IN_HTML: ReadonlySet<string> = new Set(['select readonly', 'button readonly', 'button required']);

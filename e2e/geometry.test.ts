@@ -1,0 +1,146 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { WebDriver } from 'selenium-webdriver';
+import type { Component } from '@periwinkle/core/components/component';
+import { componentStylesheet } from '@periwinkle/core/emit/component-css';
+import { fieldTree } from '@periwinkle/core/emit/field-tree';
+import { fieldHtml } from '@periwinkle/core/emit/html';
+import { namesOf } from '@periwinkle/core/emit/names';
+import { tokensCssText } from '@periwinkle/core/emit/outputs';
+import { HELD } from '@periwinkle/core/emit/selector-scheme';
+import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
+import { geometry, type Place } from '@periwinkle/core/geometry/geometry';
+import type { Combination, Space } from '@periwinkle/core/space/space';
+import { inBareBrowser } from './support/session';
+import { demoSystem } from './support/demo';
+import { TIMEOUT } from './support/patience';
+
+/** Where the core says that parts lie, against the rectangles of the browser: heights, and whatever no text decides. */
+
+const system = demoSystem();
+const WIDTH = 320;
+/** Half a pixel is what a browser's rounding can come to. */
+const NEAR = 0.5;
+const SETTINGS = (['ltr', 'rtl'] as const).flatMap(direction =>
+  [16, 32].map(rootFontSize => ({ direction, rootFontSize })),
+);
+const FONT = createRequire(__filename).resolve(
+  '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2',
+);
+let driver: WebDriver;
+
+inBareBrowser(browser => ({ driver } = browser));
+
+const COMBINATIONS = 32;
+const TOTAL = { combinations: 0, compared: 0, estimated: 0 };
+
+/** Allowed combinations spread over a space. */
+function spread(space: Space, count: number): Combination[] {
+  const all = Number(space.axes.reduce((product, axis) => product * axis.values.length, 1));
+  return Array.from({ length: count }, (_, number) => {
+    let rest = Math.floor(((number * 0.6180339887498949 + 0.1) % 1) * all);
+    const indices = space.axes.map(axis => {
+      const index = rest % axis.values.length;
+      rest = Math.floor(rest / axis.values.length);
+      return index;
+    });
+    return space.written(space.settled(indices).combination);
+  });
+}
+
+/** Rectangles of elements from the inline start of the first, by selector and number. */
+const MEASURE = `
+  const [html, wanted, direction, size] = arguments;
+  document.documentElement.style.fontSize = size + 'px';
+  document.body.innerHTML = '<div dir="' + direction + '" style="width: ${WIDTH}px; position: relative">' + html + '</div>';
+  const root = document.body.firstElementChild.firstElementChild.getBoundingClientRect();
+  return wanted.map(([selector, number]) => {
+    const found = document.querySelectorAll(selector)[number];
+    if (!found) return null;
+    const at = found.getBoundingClientRect();
+    return [direction === 'rtl' ? root.right - at.right : at.left - root.left, at.top - root.top, at.width, at.height];
+  });`;
+
+async function differences(
+  component: Component,
+  combination: Combination,
+  { direction, rootFontSize }: (typeof SETTINGS)[number],
+): Promise<string[]> {
+  const names = namesOf(system).component(component.id);
+  const sample = component.samples[0];
+  const tree = fieldTree({
+    component,
+    names,
+    icons: system.icons,
+    sample,
+    combination,
+    mode: 'held',
+    id: 'g',
+  });
+  const places = Object.entries(
+    geometry({ system, component, combination, sample, width: WIDTH, direction, rootFontSize }),
+  );
+  const wanted = places.map(([name]) => {
+    const copy = /:(\d+)\//.exec(name);
+    return [`.${names.part(name.replace(/:\d+/, ''))}`, copy ? Number(copy[1]) - 1 : 0] as const;
+  });
+  const rectangles = await driver.executeScript<(readonly number[] | null)[]>(
+    MEASURE,
+    fieldHtml(tree),
+    wanted,
+    direction,
+    rootFontSize,
+  );
+  TOTAL.combinations++;
+  return places.flatMap(([name, place], index) => {
+    const rectangle = rectangles[index];
+    if (!rectangle) return [`${name} is not there`];
+    const [x, y, width, height] = rectangle as [number, number, number, number];
+    const sides = ['y', 'height', ...(place.estimated ? [] : ['x', 'width'])] as (keyof Place)[];
+    const seen = { x, y, width, height } as Record<string, number>;
+    TOTAL.compared++;
+    if (place.estimated) TOTAL.estimated++;
+    return sides
+      .filter(side => Math.abs(Number(place[side]) - seen[side]!) > NEAR)
+      .map(
+        side =>
+          `${component.id} ${name} ${side}: core ${place[side]}, browser ${seen[side]} in ${direction} ${rootFontSize} ${JSON.stringify(combination)}`,
+      );
+  });
+}
+
+test.each(system.components.map(component => [component.id, component] as const))(
+  '%s lies where the core says',
+  async (_, component) => {
+    await driver.get('about:blank');
+    const font = readFileSync(FONT).toString('base64');
+    // Without it some machines round each character's advance to whole pixels.
+    const even = '* { text-rendering: geometricPrecision !important }';
+    const face = `@font-face { font-family: 'Atkinson Hyperlegible Next Variable'; font-weight: 200 800; src: url(data:font/woff2;base64,${font}) }`;
+    await driver.executeScript(
+      `for (const text of arguments[0]) { const style = document.createElement('style'); style.textContent = text; document.head.append(style); }`,
+      [
+        face,
+        even,
+        tokensCssText(system),
+        stylesheetText(componentStylesheet({ system, component, scheme: HELD })),
+      ],
+    );
+    await driver.executeAsyncScript(
+      `const done = arguments[0]; document.fonts.load('400 16px "Atkinson Hyperlegible Next Variable"').then(() => done())`,
+    );
+    const lines: string[] = [];
+    for (const setting of SETTINGS)
+      for (const combination of spread(component.space, COMBINATIONS))
+        lines.push(...(await differences(component, combination, setting)));
+    expect(lines.slice(0, 12)).toEqual([]);
+  },
+  TIMEOUT,
+);
+
+test('that were 2,000 combinations or more', () => {
+  process.stderr.write(
+    `geometry: ${TOTAL.compared} places in ${TOTAL.combinations} combinations, ${((100 * TOTAL.estimated) / TOTAL.compared).toFixed(1)} % of them estimated along the line\n`,
+  );
+  expect(TOTAL.combinations).toBeGreaterThanOrEqual(2000);
+});
