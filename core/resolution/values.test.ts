@@ -12,6 +12,7 @@ const px = (value: number, unit = 'px'): object => ({ $type: 'dimension', $value
 const number = (value: number): object => ({ $type: 'number', $value: value });
 const TOKENS = {
   neg: px(-4),
+  none: px(0),
   big: number(1500),
   part: number(1.5),
   low: { $type: 'duration', $value: { value: -5, unit: 'ms' } },
@@ -75,6 +76,16 @@ test.each([
 ])('%s', (_, frame, text, value) => {
   const set = { frame: frame as Record<string, string>, inner: { height: text } };
   expect(valueOf(set, 'inner', 'height').replace('1em - 40px', '(1 * 1em) - 40px')).toBe(value);
+});
+
+test.each([
+  ['0', '1'],
+  // No number: where a browser meets a length there, the declaration counts for nothing.
+  ['0px', ''],
+  ['{none}', ''],
+])('a line height of %s makes a share of space %s', (lineHeight, value) => {
+  const set = { frame: { 'line-height': lineHeight }, inner: { 'flex-grow': 'calc(@frame.line-height + 1)' } };
+  expect(valueOf(set, 'inner', 'flex-grow')).toBe(value);
 });
 
 test('`inherit` asks the part around where it is said, and nowhere else', () => {

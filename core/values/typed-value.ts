@@ -29,7 +29,7 @@ export function typedText(property: Property, css: string, rootFontSize: number)
   if (!quantity || quantity.amount === null) return { kind: 'text', css };
   // A bare 0 is a length where a length is asked for.
   const [wanted = quantity.dimension] = valueKind(property.kind).calc;
-  const dimension = quantity.amount === 0 ? wanted : quantity.dimension;
+  const dimension = quantity.value === 0 && quantity.unit === '' ? wanted : quantity.dimension;
   return inRange(property, { kind: 'quantity', dimension, amount: quantity.amount });
 }
 
