@@ -93,8 +93,8 @@ describe('count', () => {
         { id: 'icon-button', combinations: '30' },
         { id: 'code-box', combinations: '60' },
       ],
-      contexts: 2,
-      total: '224306',
+      contexts: 4,
+      total: '448612',
     });
     const when = (condition: string): string =>
       (

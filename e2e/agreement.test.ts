@@ -9,6 +9,7 @@ import { HELD } from '@periwinkle/core/emit/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination, Space } from '@periwinkle/core/space/space';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { demoSystem } from './support/demo';
 import { inBareBrowser } from './support/session';
@@ -17,7 +18,22 @@ import { TIMEOUT } from './support/patience';
 /** Core, held stylesheet and shipped stylesheet agree with the browser, property by property. */
 
 const system = demoSystem();
-const THEMES = ['day', 'night'];
+/** All contexts there are, two at a time, in which every modifier differs. */
+const CONTEXTS = [
+  [
+    { theme: 'day', density: 'roomy' },
+    { theme: 'night', density: 'compact' },
+  ],
+  [
+    { theme: 'day', density: 'compact' },
+    { theme: 'night', density: 'roomy' },
+  ],
+];
+const contextsOf = (index: number) => CONTEXTS[index % CONTEXTS.length]!;
+const attributesOf = (contexts: ContextInput): string =>
+  Object.entries(contexts)
+    .map(([modifier, context]) => `data-${modifier}="${context}"`)
+    .join(' ');
 let driver: WebDriver;
 
 inBareBrowser(browser => ({ driver } = browser));
@@ -118,9 +134,9 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
   const bearer = anatomy.bearer!;
   const isTyped = showsPlaceholder(bearer.element, bearer.type);
   const classOf = (part: string): string => namesOf(system).component(component.id).part(part);
-  const resolved = (combination: Combination, theme: string) =>
+  const resolved = (combination: Combination, contexts: ContextInput) =>
     resolve(component, combination, {
-      tokens: system.tokens.in({ theme }),
+      tokens: system.tokens.in(contexts),
       rootFontSize: system.rootFontSize,
     });
 
@@ -138,15 +154,15 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
     );
 
   test(
-    `the held stylesheet shows ${shown} combinations as the core resolves them, in both themes`,
+    `the held stylesheet shows ${shown} combinations as the core resolves them, in all contexts`,
     async () => {
       const held = stylesheetText(componentStylesheet({ system, component, scheme: HELD }));
-      const cells = sampled(space, shown).flatMap(raw =>
-        THEMES.map(theme => ({ theme, ...resolved(raw, theme) })),
+      const cells = sampled(space, shown).flatMap((raw, index) =>
+        contextsOf(index).map(contexts => ({ contexts, ...resolved(raw, contexts) })),
       );
       const body = cells.map(
         (cell, index) =>
-          `<div id="cell-${index}" data-theme="${cell.theme}">${htmlOf(cell.combination, 'held', `x${index}`)}</div>`,
+          `<div id="cell-${index}" ${attributesOf(cell.contexts)}>${htmlOf(cell.combination, 'held', `x${index}`)}</div>`,
       );
       await showPage([tokensCssText(system), held], body.join(''));
       const wanted = cells.map(cell => wantedFrom(cell.parts, classOf));
@@ -166,7 +182,9 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
       expect(
         results
           .flatMap(({ cell, lines }) =>
-            lines.map(line => `${line} in ${cell.theme} ${JSON.stringify(cell.combination)}`),
+            lines.map(
+              line => `${line} in ${JSON.stringify(cell.contexts)} ${JSON.stringify(cell.combination)}`,
+            ),
           )
           .slice(0, 20),
       ).toEqual([]);
@@ -177,12 +195,12 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
   );
 
   test(
-    'the shipped stylesheet follows real pointing, pressing, focusing, typing and disabling, in both themes',
+    'the shipped stylesheet follows real pointing, pressing, focusing, typing and disabling, in all contexts',
     async () => {
       const css = [tokensCssText(system), componentCssText(system, component), 'body { margin: 40px }'];
       await showPage(
         css,
-        `<div id="outer" data-theme="day"><div id="inner">${htmlOf({ ...space.written(space.indices({})) }, 'shipped', 'real')}</div></div>`,
+        `<div id="outer" data-theme="day" data-density="roomy"><div id="inner">${htmlOf({ ...space.written(space.indices({})) }, 'shipped', 'real')}</div></div>`,
       );
       const field = await driver.findElement({ css: `.${classOf('root')}` });
       const control = await driver.findElement({ css: `.${classOf(bearer.name)}` });
@@ -193,15 +211,20 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
       const cells = sampled(space, pointings, raw => raw['autofill'] === 'yes' || isOut(raw));
       const lines: string[] = [];
       let pointedAtDisabled = 0;
-      for (const raw of cells) {
+      for (const [index, raw] of cells.entries()) {
         await bringAbout(space, raw, field, control, frame);
-        for (const theme of THEMES) {
-          const { parts } = resolved(raw, theme);
-          // The theme is switched on an inner element: everything below it must follow.
-          await driver.executeScript(`document.getElementById('inner').dataset.theme = arguments[0]`, theme);
+        for (const contexts of contextsOf(index)) {
+          const { parts } = resolved(raw, contexts);
+          // Contexts are switched on an inner element: everything below it must follow.
+          await driver.executeScript(
+            `Object.assign(document.getElementById('inner').dataset, arguments[0])`,
+            contexts,
+          );
           const styles = await driver.executeScript<Styles>(READ_STYLES, field, wantedFrom(parts, classOf));
           lines.push(
-            ...differences(parts, styles).lines.map(line => `${line} in ${theme} ${JSON.stringify(raw)}`),
+            ...differences(parts, styles).lines.map(
+              line => `${line} in ${JSON.stringify(contexts)} ${JSON.stringify(raw)}`,
+            ),
           );
         }
         if (raw['pointer'] !== 'away' && raw['availability'] === 'disabled') pointedAtDisabled++;
@@ -224,7 +247,7 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
       const control = await driver.findElement({ css: `.${classOf('control')}` });
       await driver.actions({ async: true }).move({ x: 5, y: 590, origin: Origin.VIEWPORT }).perform();
       const agreesAs = async (combination: Combination): Promise<string[]> => {
-        const { parts } = resolved(combination, 'day');
+        const { parts } = resolved(combination, {});
         return differences(
           parts,
           await driver.executeScript<Styles>(READ_STYLES, field, wantedFrom(parts, classOf)),

@@ -107,3 +107,41 @@ test(
   },
   TIMEOUT,
 );
+
+test(
+  'each modifier has columns of its own, filled where it chooses; a value written in one changes that context alone',
+  async () => {
+    await driver.get(`${address}/quayside/tokens`);
+    await find(driver, row('field.height.medium'));
+    expect(
+      await driver.executeScript(
+        `return [...document.querySelectorAll('.tokens-table th')].map(cell => cell.textContent)`,
+      ),
+    ).toEqual(['name', 'type', 'theme day', 'night', 'density roomy', 'compact']);
+    const filled = (key: string): Promise<number[]> =>
+      driver.executeScript(
+        `let column = 0;
+         return [...document.querySelectorAll(arguments[0] + ' td')].flatMap(cell => {
+           const at = column;
+           column += cell.colSpan;
+           return cell.querySelector('.entry') ? [at, cell.colSpan] : [];
+         })`,
+        row(key),
+      );
+    // From which column on, over how many.
+    expect(await filled('field.height.medium')).toEqual([4, 1, 5, 1]);
+    expect(await filled('color.line.over')).toEqual([2, 1, 3, 1]);
+    expect(await filled('raw.space.1')).toEqual([2, 4]);
+    const tokens = async (file: string): Promise<unknown> =>
+      (await fetch(`${address}/api/systems/quayside/documents/tokens/${file}.tokens.json`)).json();
+    const roomy = await tokens('roomy');
+    // After the theme's empty cell.
+    await write('field.height.medium', 5, '30px', Key.ENTER);
+    await stored(driver);
+    expect(await tokens('roomy')).toEqual(roomy);
+    expect(await tokens('compact')).toMatchObject({
+      field: { height: { medium: { $value: { value: 30, unit: 'px' } } } },
+    });
+  },
+  TIMEOUT,
+);

@@ -138,10 +138,7 @@ const namedTokens = new ObjectMemo<ReadonlySet<string>>();
 /** All that a check of values asks about tokens, as text; `null` when one is missing, since then any other may be suggested. */
 function knownOfTokens(component: Component, tokens: TokenModel): string | null {
   const told: string[] = [JSON.stringify(tokens.modifiers.map(({ name, contexts }) => [name, contexts]))];
-  for (const own of [
-    tokens.usual(),
-    ...tokens.modifiers.flatMap(modifier => [...tokens.along(modifier).values()]),
-  ]) {
+  for (const own of tokens.alongEach()) {
     const known = knownInContext(component, own);
     if (known === null) return null;
     told.push(known);

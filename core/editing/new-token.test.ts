@@ -14,6 +14,7 @@ test('layers are the contexts of a modifier together, and every other file', () 
         { context: 'night', file: 'tokens/night.tokens.json' },
       ],
     },
+    expect.objectContaining({ title: 'by density' }),
     expect.objectContaining({ title: 'field' }),
     expect.objectContaining({ title: 'raw' }),
   ]);

@@ -1,6 +1,6 @@
 import { edges, margins, type DrawnBox } from './drawn-box';
 import { flexibleLengths, hypothetical, type FlexItem } from './flexible-lengths';
-import { linesIn, textWidth } from './text-size';
+import { linesIn, textWidth, unbreakableWidth } from './text-size';
 
 /** A part laid out: border box in px from the border box of the part around it. */
 export interface LaidBox {
@@ -48,6 +48,31 @@ interface Line {
 type Clamp = (px: number, edge: number) => number;
 
 const sure = (px: number): Width => ({ px, estimated: false });
+
+/**
+ * What an automatic margin before an absolute part takes of the room between its insets: all, or half where that after it is
+ * automatic too (CSS Positioned Layout 3, section 4.3).
+ */
+function autoShare(
+  [before, after]: readonly [number | null, number | null],
+  room: number,
+  start: number,
+  end: number | null,
+  size: number,
+): number {
+  if (end === null || before !== null) return 0;
+  const free = Math.max(0, room - start - end - size - (after ?? 0));
+  return after === null ? free / 2 : free;
+}
+
+const widestOf = (widths: readonly Width[]): Width => ({
+  px: Math.max(0, ...widths.map(({ px }) => px)),
+  estimated: widths.some(each => each.estimated),
+});
+
+/** How wide a box is by its content alone: where everything breaks that can be broken, or nothing does (CSS Sizing 3). */
+type Extreme = 'min-content' | 'max-content';
+const EXTREMES: readonly Extreme[] = ['min-content', 'max-content'];
 
 /** Lays a tree of parts out at an outer width. */
 export class Layout {
@@ -305,10 +330,9 @@ export class Layout {
     const said = child.style.px('width', inner.px);
     if (said !== null) return this.clampWidth(child, { px: said, estimated: false }, inner.px);
     if (stretches) return this.clampWidth(child, { px: room, estimated: inner.estimated }, inner.px);
-    const most = this.maxContent(child, inner.px);
     return this.clampWidth(
       child,
-      most.px <= room ? most : { px: Math.max(0, room), estimated: inner.estimated || most.estimated },
+      this.fitting(child, { px: room, estimated: inner.estimated }, inner.px),
       inner.px,
     );
   }
@@ -318,10 +342,12 @@ export class Layout {
     const basis = style.value('flex-basis');
     const said = basis === 'auto' ? style.px('width', whole) : style.px('flex-basis', whole);
     const [left, right] = edges(child, 'inline', whole);
-    const base = said === null ? this.ofContent(child, whole) : sure(Math.max(said, left + right));
+    const base =
+      said === null ? this.ofContent(child, whole, 'max-content') : sure(Math.max(said, left + right));
     const [before, after] = margins(child, 'inline', whole);
-    const isOfContent = /content$/.test(style.value('min-width'));
-    const least = style.px('min-width', whole) ?? (isOfContent ? this.maxContent(child, whole).px : 0);
+    const asked = style.value('min-width');
+    const extreme = EXTREMES.find(each => each === asked);
+    const least = style.px('min-width', whole) ?? (extreme ? this.ofContent(child, whole, extreme).px : 0);
     return {
       base,
       autos: autosOf(child, 'inline', whole),
@@ -362,55 +388,68 @@ export class Layout {
     };
   }
 
-  /** Width of a box whose content breaks nowhere. */
-  private maxContent(box: DrawnBox, whole: number | null): Width {
+  /** As wide as its content in one line, where there is room for that, else as the room, and never less than what cannot be broken. */
+  private fitting(box: DrawnBox, room: Width, whole: number | null): Width {
+    const most = this.intrinsic(box, whole, 'max-content');
+    if (most.px <= room.px) return most;
+    const least = this.intrinsic(box, whole, 'min-content');
+    return least.px > room.px ? least : { px: room.px, estimated: room.estimated || most.estimated };
+  }
+
+  /** Width that a box has by what it says of it, else by its content. */
+  private intrinsic(box: DrawnBox, whole: number | null, extreme: Extreme): Width {
     const said = box.style.px('width', whole);
-    return this.clampWidth(box, said === null ? this.ofContent(box, whole) : sure(said), whole);
+    return this.clampWidth(box, said === null ? this.ofContent(box, whole, extreme) : sure(said), whole);
   }
 
   /** The same, whatever the box itself says of its width. */
-  private ofContent(box: DrawnBox, whole: number | null): Width {
+  private ofContent(box: DrawnBox, whole: number | null, extreme: Extreme): Width {
     const [left, right] = edges(box, 'inline', whole);
-    const inside = box.part.kind.box ? this.contentWidth(box) : this.leafWidth(box);
+    const inside = box.part.kind.box ? this.contentWidth(box, extreme) : this.leafWidth(box, extreme);
     return { px: inside.px + left + right, estimated: inside.estimated };
   }
 
-  private leafWidth(box: DrawnBox): Width {
+  private leafWidth(box: DrawnBox, extreme: Extreme): Width {
     const { kind } = box.part.kind;
     if (kind === 'icon') return sure(0);
     if (kind === 'control') return { px: 20 * textWidth('n', box), estimated: true };
-    return box.text === '' ? sure(0) : { px: textWidth(box.text, box), estimated: true };
+    if (box.text === '') return sure(0);
+    return {
+      px: extreme === 'min-content' ? unbreakableWidth(box) : textWidth(box.text, box),
+      estimated: true,
+    };
   }
 
   /** Width of what is in a box; percentages of it are of what is not known yet, and count as `auto`. */
-  private contentWidth(box: DrawnBox): Width {
+  private contentWidth(box: DrawnBox, extreme: Extreme): Width {
+    const children = box.children.filter(({ style }) => style.value('position') !== 'absolute');
     const isRow = box.style.value('flex-direction').startsWith('row');
+    // What breaks into lines, or stands one below the other, is as wide as the widest.
+    const widest = (): Width =>
+      widestOf(children.map(child => this.outer(child, this.intrinsic(child, null, extreme))));
+    if (!isRow) return widest();
     const wraps = box.style.value('flex-wrap') === 'wrap';
-    const widths = box.children
-      .filter(({ style }) => style.value('position') !== 'absolute')
-      .map((child): Width => {
-        const [before, after] = margins(child, 'inline', null);
-        const own = isRow ? this.contribution(child, wraps) : this.maxContent(child, null);
-        return { px: own.px + (before ?? 0) + (after ?? 0), estimated: own.estimated };
-      });
+    if (wraps && extreme === 'min-content') return widest();
+    const widths = children.map(child => this.outer(child, this.contribution(child, extreme)));
     const gaps = box.style.length('column-gap') * Math.max(0, widths.length - 1);
-    const estimated = widths.some(each => each.estimated);
-    return isRow
-      ? {
-          px: Math.max(
-            0,
-            widths.reduce((sum, { px }) => sum + px, gaps),
-          ),
-          estimated,
-        }
-      : { px: Math.max(0, ...widths.map(({ px }) => px)), estimated };
+    const inOneLine = {
+      px: widths.reduce((sum, { px }) => sum + px, gaps),
+      estimated: widths.some(each => each.estimated),
+    };
+    return widestOf(wraps ? [inOneLine, this.contentWidth(box, 'min-content')] : [inOneLine]);
+  }
+
+  /** A width with the margins beside it. */
+  private outer(child: DrawnBox, { px, estimated }: Width): Width {
+    const [before, after] = margins(child, 'inline', null);
+    return { px: px + (before ?? 0) + (after ?? 0), estimated };
   }
 
   /** What an item adds to the width that its row would have (CSS Flexible Box 1, section 9.9.3). */
-  private contribution(child: DrawnBox, wraps: boolean): Width {
+  private contribution(child: DrawnBox, extreme: Extreme): Width {
     const { base, item } = this.rowItem(child, null);
-    const own = this.maxContent(child, null);
-    const atMost = item.grow === 0 && !wraps ? Math.min(own.px, base.px) : own.px;
+    const own = this.intrinsic(child, null, extreme);
+    const atMost = item.grow === 0 ? Math.min(own.px, base.px) : own.px;
     const px = item.shrink === 0 ? Math.max(atMost, base.px) : atMost;
     return { px: Math.max(item.least, Math.min(item.most, px)), estimated: own.estimated || base.estimated };
   }
@@ -424,19 +463,17 @@ export class Layout {
     const tallRoom = around.height - frame.border('top') - frame.border('bottom');
     const [start, end] = [style.px('inset-inline-start', room), style.px('inset-inline-end', room)];
     const [top, bottom] = [style.px('inset-block-start', tallRoom), style.px('inset-block-end', tallRoom)];
-    const [before, after] = margins(box, 'inline', room).map(each => each ?? 0) as [number, number];
-    const [above, below] = margins(box, 'block', room).map(each => each ?? 0) as [number, number];
+    const sides = { inline: margins(box, 'inline', room), block: margins(box, 'block', room) };
+    const [before, after] = sides.inline.map(each => each ?? 0) as [number, number];
+    const [above, below] = sides.block.map(each => each ?? 0) as [number, number];
     const said = style.px('width', room);
     const between = Math.max(0, room - (start ?? 0) - (end ?? 0)) - before - after;
-    const most = this.maxContent(box, room);
     const width =
       said !== null
         ? sure(said)
         : start !== null && end !== null
           ? { px: between, estimated: around.estimated }
-          : most.px <= between
-            ? most
-            : { px: between, estimated: true };
+          : this.fitting(box, { px: between, estimated: around.estimated }, room);
     const fixed = this.definiteHeight(box, room, tallRoom);
     const height =
       fixed ??
@@ -453,13 +490,13 @@ export class Layout {
     const tall = around.height - padTop - padBottom - laid.height - above - below;
     laid.x =
       start !== null
-        ? frame.border(startSide) + start + before
+        ? frame.border(startSide) + start + before + autoShare(sides.inline, room, start, end, laid.width)
         : end !== null
           ? around.width - frame.border(endSide) - end - after - laid.width
           : padStart + before + alone(isRow ? justify : align, wide);
     laid.y =
       top !== null
-        ? frame.border('top') + top + above
+        ? frame.border('top') + top + above + autoShare(sides.block, tallRoom, top, bottom, laid.height)
         : bottom !== null
           ? around.height - frame.border('bottom') - bottom - below - laid.height
           : padTop + above + alone(isRow ? align : justify, tall);

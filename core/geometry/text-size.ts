@@ -13,6 +13,16 @@ export function textWidth(text: string, { style }: DrawnBox): number {
   );
 }
 
+/** Width of the widest piece of a text that no line break can take apart. */
+export function unbreakableWidth(box: DrawnBox): number {
+  const { text, style } = box;
+  if (style.value('white-space') === 'nowrap') return textWidth(text, box);
+  const isBroken =
+    style.value('overflow-wrap') === 'anywhere' || style.value('word-break').startsWith('break-');
+  const pieces = isBroken ? [...text] : text.split(/\s+/);
+  return Math.max(...pieces.map(piece => textWidth(piece, box)));
+}
+
 /** Lines that a text takes in a width, broken at spaces where it may be. */
 export function linesIn(box: DrawnBox, width: number): number {
   const { text, style } = box;

@@ -26,7 +26,7 @@ export interface ComponentReach {
 }
 
 export function tokenReach(system: System, key: string): TokenReach {
-  const sets = everySet(system);
+  const sets = system.tokens.alongEach();
   const keys = dependentKeys(key, sets);
   const components = system.components.flatMap(component => componentReach(component, key, keys, sets) ?? []);
   return {
@@ -40,12 +40,6 @@ export function tokenReach(system: System, key: string): TokenReach {
     ),
   };
 }
-
-/** The token sets in which something may differ: the usual one, and along each modifier. */
-const everySet = ({ tokens }: System): TokenSet[] => [
-  tokens.usual(),
-  ...tokens.modifiers.flatMap(modifier => [...tokens.along(modifier).values()]),
-];
 
 function componentReach(
   component: Component,

@@ -84,7 +84,10 @@ test.each([
   ['0px', ''],
   ['{none}', ''],
 ])('a line height of %s makes a share of space %s', (lineHeight, value) => {
-  const set = { frame: { 'line-height': lineHeight }, inner: { 'flex-grow': 'calc(@frame.line-height + 1)' } };
+  const set = {
+    frame: { 'line-height': lineHeight },
+    inner: { 'flex-grow': 'calc(@frame.line-height + 1)' },
+  };
   expect(valueOf(set, 'inner', 'flex-grow')).toBe(value);
 });
 

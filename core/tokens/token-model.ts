@@ -55,12 +55,18 @@ export class TokenModel {
     );
   }
 
-  /** For one modifier: the token set of each of its contexts, all others as usual. */
-  along(modifier: Modifier): Map<string, TokenSet> {
-    const usual = this.usualInput();
+  /** For one modifier: the token set of each of its contexts, all others as usual or as given. */
+  along(modifier: Modifier, others: ContextInput = this.usualInput()): Map<string, TokenSet> {
     return new Map(
-      modifier.contexts.map(context => [context, this.in({ ...usual, [modifier.name]: context })]),
+      modifier.contexts.map(context => [context, this.in({ ...others, [modifier.name]: context })]),
     );
+  }
+
+  /** The usual token set and those that differ from it in one modifier, each once. */
+  alongEach(): readonly TokenSet[] {
+    return [
+      ...new Set([this.usual(), ...this.modifiers.flatMap(modifier => [...this.along(modifier).values()])]),
+    ];
   }
 
   /** The token sets of all contexts; where these are too many, along each modifier only. */

@@ -245,8 +245,7 @@ function useCandidates({ system, contexts, property, contrastOf }: ValueEditorPr
     const row = propertyNamed(property);
     if (!row) return [];
     const types = valueKind(row.kind).tokenTypes;
-    const modifier = system.tokens.modifiers[0];
-    const sets = modifier ? [...system.tokens.along(modifier).values()] : [system.tokens.usual()];
+    const sets = system.tokens.alongEach();
     const here = system.tokens.in(contexts);
     const tokens = [...here.byKey.values()].filter(token => types.includes(token.type));
     return [
@@ -256,10 +255,14 @@ function useCandidates({ system, contexts, property, contrastOf }: ValueEditorPr
         return {
           text: `{${token.key}}`,
           shown: token.key,
-          values: sets.flatMap(set => {
-            const each = set.byKey.get(token.key);
-            return each ? [printValue(typedToken(row, each, system.rootFontSize))] : [];
-          }),
+          values: [
+            ...new Set(
+              sets.flatMap(set => {
+                const each = set.byKey.get(token.key);
+                return each ? [printValue(typedToken(row, each, system.rootFontSize))] : [];
+              }),
+            ),
+          ],
           note: ratio === null ? value.slice(0, 34) : `${value}  ${ratio.toFixed(1)} to 1`,
         };
       }),

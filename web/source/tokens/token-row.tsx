@@ -3,17 +3,13 @@ import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import type { System } from '@periwinkle/core/components/system';
 import { colorHex, type TokenColor } from '@periwinkle/core/tokens/color';
 import { readReference } from '@periwinkle/core/tokens/references';
-import type { Token, TokenSet } from '@periwinkle/core/tokens/token-set';
+import type { Token } from '@periwinkle/core/tokens/token-set';
 import { readTokenText, writeTokenText } from '@periwinkle/core/tokens/token-text';
 import { useStore } from '../data/system-context';
 import { ValueMark } from '../component/value-mark';
+import { tokenCells, type ContextColumns } from './context-columns';
 
-export interface ContextColumn {
-  readonly title: string;
-  readonly set: TokenSet;
-}
-
-/** A token's line: name, type, and its value in each context. Contexts that share one declaration share one cell. */
+/** A token's line: name, type, and its value in each context. */
 export function TokenRow({
   system,
   token,
@@ -23,31 +19,21 @@ export function TokenRow({
 }: {
   system: System;
   token: Token;
-  columns: readonly ContextColumn[];
+  columns: readonly ContextColumns[];
   chosen: boolean;
   onChoose: () => void;
 }) {
-  const each = columns.map(column => column.set.byKey.get(token.key));
-  const shared = each.every(
-    other => other?.origin.file === token.origin.file && other.origin.pointer === token.origin.pointer,
-  );
   return (
     <tr data-token={token.key} className={chosen ? 'chosen' : ''} onFocus={onChoose}>
       <td>
         <code title={token.description}>{token.path.split('.').at(-1)}</code>
       </td>
       <td className="said">{token.type}</td>
-      {shared ? (
-        <td colSpan={columns.length}>
-          <TokenValue system={system} token={token} context="" />
+      {tokenCells(token.key, columns).map(({ key, width, token: own, context }) => (
+        <td key={key} colSpan={width}>
+          {own ? <TokenValue system={system} token={own} context={context} /> : null}
         </td>
-      ) : (
-        each.map((other, index) => (
-          <td key={columns[index]!.title}>
-            {other ? <TokenValue system={system} token={other} context={columns[index]!.title} /> : null}
-          </td>
-        ))
-      )}
+      ))}
     </tr>
   );
 }

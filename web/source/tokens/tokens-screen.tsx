@@ -1,14 +1,14 @@
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { tokenReach } from '@periwinkle/core/questions/token-reach';
-import type { System } from '@periwinkle/core/components/system';
 import type { Token } from '@periwinkle/core/tokens/token-set';
 import { NameFilter } from '../common/name-filter';
 import { counted } from '../common/numbers';
 import { useContexts } from '../data/address';
 import { useSystemState } from '../data/system-context';
 import { ReachStrip } from './reach-strip';
-import { TokenRow, type ContextColumn } from './token-row';
+import { contextColumns } from './context-columns';
+import { TokenRow } from './token-row';
 
 /** All tokens: by group, one column per context. Editing one shows what it reaches. */
 export function TokensScreen() {
@@ -18,7 +18,8 @@ export function TokensScreen() {
   const [parameters, setParameters] = useSearchParams();
   const [text, setText] = useState('');
   const chosen = parameters.get('token');
-  const columns = useMemo(() => contextColumns(system), [system]);
+  const columns = useMemo(() => contextColumns(system.tokens, contexts), [system, contexts]);
+  const width = columns.reduce((sum, { columns: own }) => sum + own.length, 0);
   const usual = system.tokens.usual();
   const wanted = text.trim().toLowerCase();
   const groups = useMemo(
@@ -50,7 +51,7 @@ export function TokensScreen() {
         <h1>Tokens</h1>
         <span className="said crumb">
           {counted(usual.byKey.size, 'token')}
-          {columns.length > 1 ? ` in ${counted(columns.length, 'context')}` : ''}
+          {width > 1 ? ` in ${counted(system.tokens.contextCount(), 'context')}` : ''}
         </span>
       </div>
       <NameFilter text={text} onType={setText} />
@@ -59,16 +60,19 @@ export function TokensScreen() {
           <tr>
             <th scope="col">name</th>
             <th scope="col">type</th>
-            {columns.map(column => (
-              <th key={column.title} scope="col">
-                {column.title}
-              </th>
-            ))}
+            {columns.map(({ modifier, columns: own }) =>
+              own.map(({ title }, index) => (
+                <th key={`${modifier} ${title}`} scope="col">
+                  {index === 0 && columns.length > 1 ? <span className="modifier">{modifier} </span> : null}
+                  {title}
+                </th>
+              )),
+            )}
           </tr>
         </thead>
         <tbody>
           {groups.map(({ group, tokens }) => (
-            <GroupRows key={group} group={group} columns={columns.length}>
+            <GroupRows key={group} group={group} columns={width}>
               {tokens.map(token => (
                 <TokenRow
                   key={token.key}
@@ -102,13 +106,6 @@ function GroupRows({ group, columns, children }: { group: string; columns: numbe
       {children}
     </>
   );
-}
-
-/** One column per context of the first modifier; without modifiers a single one. */
-function contextColumns(system: System): ContextColumn[] {
-  const [modifier] = system.tokens.modifiers;
-  if (!modifier) return [{ title: 'value', set: system.tokens.usual() }];
-  return [...system.tokens.along(modifier)].map(([context, set]) => ({ title: context, set }));
 }
 
 interface TokenGroup {
