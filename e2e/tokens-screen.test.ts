@@ -65,11 +65,13 @@ test(
     const before = await (
       await fetch(`${address}/api/systems/quayside/documents/tokens/raw.tokens.json`)
     ).text();
+    // The gap refers to `raw.space.1` in one density only.
     for (const [key, text, message] of [
       ['raw.space.1', 'wide', /“wide” is no dimension; write 12px/],
       ['raw.space.1', '{raw.spice.2}', /There is no token \{raw\.spice\.2\}/],
       ['raw.space.1', '{raw.slate.10}', /is a color; this is a dimension/],
-      ['raw.space.1', '{field.gap.outside}', null],
+      ['raw.space.1', '{field.gap.outside}', /would be a circle/],
+      ['raw.space.7', '{field.gap.outside}', null],
     ] as const) {
       await write(key, 3, text, Key.ENTER);
       if (message) {
@@ -80,14 +82,14 @@ test(
       }
     }
     // The last one was fine; turning the other end back to it would be a circle.
-    await write('raw.space.2', 3, '{raw.space.1}', Key.ENTER);
+    await write('raw.space.2', 3, '{raw.space.7}', Key.ENTER);
     expect(await (await find(driver, `${row('raw.space.2')} .fault`)).getText()).toMatch(/would be a circle/);
     await (await find(driver, '.editor input')).sendKeys(Key.ESCAPE);
     const after = await (
       await fetch(`${address}/api/systems/quayside/documents/tokens/raw.tokens.json`)
     ).text();
     const expected = JSON.parse(before) as { raw: { space: Record<string, { $value: unknown }> } };
-    expected.raw.space['1']!.$value = '{field.gap.outside}';
+    expected.raw.space['7']!.$value = '{field.gap.outside}';
     expect(JSON.parse(after)).toEqual(expected);
   },
   TIMEOUT,

@@ -53,14 +53,18 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
       const target = system.tokens.usual().byKey.get(alias.key);
       if (!target) return `There is no token {${alias.key}}.`;
       if (target.type !== token.type) return `{${alias.key}} is a ${target.type}; this is a ${token.type}.`;
-      if (leadsBack(token, target.key))
+      if (leadsBack(target.key))
         return `{${alias.key}} refers to ${token.path} itself: that would be a circle.`;
     }
     return [{ op: 'replace', path: `${token.origin.pointer}/$value`, value: read.value }];
   };
-  const leadsBack = (from: Token, key: string): boolean =>
-    key === from.key ||
-    (system.tokens.usual().byKey.get(key)?.refersTo ?? []).some(next => leadsBack(from, next));
+  // In some context: another one may refer elsewhere.
+  const leadsBack = (target: string): boolean =>
+    system.tokens.alongEach().some(set => {
+      const reaches = (key: string): boolean =>
+        key === token.key || (set.byKey.get(key)?.refersTo ?? []).some(reaches);
+      return reaches(target);
+    });
   const leave = (): void => {
     store.endTryOut();
     setText(null);
