@@ -70,6 +70,13 @@ const content = object(
   ['id'],
 );
 
+/** What a sample gives, or an entry of a list in it, by key: a text, one for each value of an axis, or a list. */
+const given = mapOf({
+  type: ['string', 'object', 'array'],
+  additionalProperties: line,
+  items: { $ref: '#/$defs/given' },
+});
+
 const partReference = { $ref: '#/$defs/part' };
 
 const anatomyEdit = object({
@@ -153,7 +160,7 @@ const component = {
           {
             id,
             title: line,
-            content: mapOf({ type: ['string', 'object', 'array'], additionalProperties: line }),
+            content: { $ref: '#/$defs/given' },
             sources: { type: 'object' },
           },
           ['id', 'content'],
@@ -190,7 +197,7 @@ const component = {
       },
     },
   },
-  $defs: { part, content },
+  $defs: { part, content, given },
 };
 
 const system = object(
