@@ -25,35 +25,42 @@ export const settable = (parameters: Parameters): readonly Parameter[] =>
   [...parameters.values()].filter(({ key }) => !key.includes('/'));
 
 const NONE: readonly ParameterDocument[] = [];
-const tables = new ObjectMemo<Parameters>();
+/** By owners of each. */
+const tables = new ObjectMemo<Map<string, Parameters>>();
 
-/** The parameters of a component and of all that is nested in it, by key. */
+/** The parameters of a component and of all that is nested in it, by key. What has not changed stays the same table. */
 export function readParameters(
   document: ComponentDocument,
   derivation: Derivation | null,
   nested: readonly Nested[],
 ): Parameters {
   const own = document.parameters ?? NONE;
+  if (own.length === 0 && nested.length === 0) return NO_PARAMETERS;
   const inner = nested.map(({ component }) => component.parameters);
-  return tables.of([own, document.anatomy, derivation ?? own, ...inner], () => {
-    const table = new Map(
-      own.map((each, index) => [each.id, ownParameter(each, index, document.id, derivation)]),
-    );
-    for (const each of nested) for (const parameter of within(each)) table.set(parameter.key, parameter);
-    return table;
-  });
+  const byOwners = tables.of([own, document.anatomy, ...inner], () => new Map<string, Parameters>());
+  const owners = own.map((_, index) => ownersOf(index, document.id, derivation));
+  const key = JSON.stringify(owners);
+  let table = byOwners.get(key);
+  if (!table) {
+    table = new Map([
+      ...own.map(
+        (each, index) =>
+          [each.id, { key: each.id, document: each, owners: owners[index]!, given: null }] as const,
+      ),
+      ...nested.flatMap(within).map(parameter => [parameter.key, parameter] as const),
+    ]);
+    byOwners.set(key, table);
+  }
+  return table;
 }
 
-function ownParameter(
-  document: ParameterDocument,
-  index: number,
-  id: string,
-  derivation: Derivation | null,
-): Parameter {
+const NO_PARAMETERS: Parameters = new Map();
+
+/** The component and those of its bases that have a parameter from the one where it was written. */
+function ownersOf(index: number, id: string, derivation: Derivation | null): readonly string[] {
   const file = derivation && originAt(derivation.origin, pointer('parameters', index)).file;
   const from = derivation?.bases.findIndex(base => base.file === file) ?? -1;
-  const bases = derivation?.bases.slice(0, from + 1).map(base => base.id) ?? [];
-  return { key: document.id, document, owners: [id, ...bases], given: null };
+  return [id, ...(derivation?.bases.slice(0, from + 1).map(base => base.id) ?? [])];
 }
 
 function within({ name, component, use }: Nested): Parameter[] {

@@ -257,6 +257,21 @@ describe('what a derived component stands for', () => {
     });
     expect(componentNamed(next, 'own')!.space).toBe(componentNamed(system, 'own')!.space);
   });
+
+  test('what an edit of the base leaves alone is not read again, with parameters or without', () => {
+    for (const parameters of [[], [{ id: 'accent', type: 'color', default: 'red' }]]) {
+      const base = { ...FIELD, rules: [...FIELD.rules, { id: 'last', when: {}, set: {} }], parameters };
+      const all = new Map(documents(derived({}))).set(path('field'), base);
+      const rules = base.rules.map(each => (each.id === 'last' ? { ...each, note: 'Other.' } : each));
+      const before = componentNamed(compileSystem(all), 'own')!;
+      const after = componentNamed(
+        compileSystem(new Map(all).set(path('field'), { ...base, rules })),
+        'own',
+      )!;
+      expect(after.rules[0]).toBe(before.rules[0]);
+      expect(after.rules.at(-1)!.note).toBe('Other.');
+    }
+  });
 });
 
 describe('where things come from', () => {
