@@ -5,13 +5,14 @@ import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
 import { fieldHtml } from '@periwinkle/core/emit/html';
 import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
-import { HELD } from '@periwinkle/core/emit/selector-scheme';
+import { HELD, HOST } from '@periwinkle/core/emit/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination, Space } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
 import { demoSystem } from './support/demo';
+import { showFields } from './support/fields-page';
 import { inBareBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';
 
@@ -190,6 +191,40 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
       ).toEqual([]);
       const compared = results.reduce((sum, each) => sum + each.compared, 0);
       expect(compared).toBeGreaterThan(shown * (component.derivation ? 60 : 20));
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'the stylesheet for shadow trees does the same by what the element around them bears',
+    async () => {
+      const css = stylesheetText(componentStylesheet({ system, component, scheme: HOST }));
+      const isBorne = (raw: Combination): boolean =>
+        (raw['pointer'] ?? 'away') === 'away' && (raw['focus'] ?? 'out') === 'out';
+      const cells = sampled(space, shown / 5, raw => !isBorne(raw)).map((raw, index) => {
+        const [contexts] = contextsOf(index);
+        return { raw, contexts: contexts!, ...resolved(raw, contexts!) };
+      });
+      await showFields(
+        driver,
+        cells.map(({ raw, contexts }, index) => ({
+          html: htmlOf(raw, 'shipped', `h${index}`),
+          attributes: raw,
+          contexts,
+        })),
+        { page: [tokensCssText(system)], inner: [css] },
+      );
+      const styles = await driver.executeScript<Styles[]>(
+        `const read = new Function(${JSON.stringify(READ_STYLES)});
+         return arguments[0].map((wanted, index) => read(document.getElementById('cell-' + index), wanted))`,
+        cells.map(cell => wantedFrom(cell.parts, classOf)),
+      );
+      const lines = cells.flatMap((cell, index) =>
+        differences(cell.parts, styles[index]!).lines.map(
+          line => `${line} in ${JSON.stringify(cell.contexts)} ${JSON.stringify(cell.raw)}`,
+        ),
+      );
+      expect(lines.slice(0, 20)).toEqual([]);
     },
     TIMEOUT,
   );

@@ -7,7 +7,7 @@ import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
 import { fieldHtml } from '@periwinkle/core/emit/html';
 import { namesOf } from '@periwinkle/core/emit/names';
-import { HELD, SHIPPED } from '@periwinkle/core/emit/selector-scheme';
+import { HELD, HOST, SHIPPED } from '@periwinkle/core/emit/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
 import type { Resolution } from '@periwinkle/core/resolution/outcome';
 import { resolve } from '@periwinkle/core/resolution/resolve';
@@ -18,6 +18,7 @@ import { randomNested } from '@periwinkle/core/test/random-nested';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
+import { showFields } from './support/fields-page';
 import { inBareBrowser } from './support/session';
 import { demoSystem } from './support/demo';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
@@ -94,72 +95,88 @@ const FORCED: Readonly<Record<string, string[]>> = { over: ['hover'], down: ['ho
 const command = (name: string, parameters: object): Promise<Record<string, never>> =>
   driver.sendAndGetDevToolsCommand(name, parameters) as Promise<never>;
 
+/** A node as the browser's tools describe it, what is in shadow trees included. */
+interface ToolNode {
+  readonly nodeId: number;
+  readonly attributes?: readonly string[];
+  readonly children?: readonly ToolNode[];
+  readonly shadowRoots?: readonly ToolNode[];
+}
+
+const attributeOf = ({ attributes = [] }: ToolNode, name: string): string | undefined =>
+  attributes.find((_, index) => index % 2 === 1 && attributes[index - 1] === name);
+
+const everyNode = (node: ToolNode): ToolNode[] => [
+  node,
+  ...[...(node.children ?? []), ...(node.shadowRoots ?? [])].flatMap(everyNode),
+];
+
+/** Has the browser treat parts as pointed at or pressed; those of the outermost component only where it bears its own states. */
 async function force(
   cells: readonly Cell[],
   component: Component,
   classOf: (part: string) => string,
+  bearsItsOwn: boolean,
 ): Promise<void> {
-  const { root } = (await command('DOM.getDocument', { depth: 0 })) as unknown as {
-    root: { nodeId: number };
+  const { root } = (await command('DOM.getDocument', { depth: -1, pierce: true })) as unknown as {
+    root: ToolNode;
   };
+  const fields = new Map(everyNode(root).map(node => [attributeOf(node, 'id'), node]));
   for (const [index, { raw }] of cells.entries()) {
+    const byClass = new Map(
+      everyNode(fields.get(`cell-${index}`)!).map(node => [attributeOf(node, 'class'), node.nodeId]),
+    );
     for (const [name, value] of Object.entries(raw)) {
       const forcedPseudoClasses = name.endsWith('pointer') ? FORCED[value] : undefined;
-      if (!forcedPseudoClasses) continue;
       const way = name.split('/').slice(0, -1);
+      if (!forcedPseudoClasses || (way.length === 0 && !bearsItsOwn)) continue;
       for (const part of [
         [...way, 'root'],
         [...way, 'bearer'],
       ]) {
-        const selector = `#cell-${index} .${classOf(component.anatomy.byName.get(part.join('/'))!.name)}`;
-        const { nodeId } = (await command('DOM.querySelector', {
-          nodeId: root.nodeId,
-          selector,
-        })) as unknown as { nodeId: number };
+        const nodeId = byClass.get(classOf(component.anatomy.byName.get(part.join('/'))!.name));
         await command('CSS.forcePseudoState', { nodeId, forcedPseudoClasses });
       }
     }
   }
 }
 
+const SETTINGS = {
+  held: { scheme: HELD, mode: 'held' },
+  shipped: { scheme: SHIPPED, mode: 'shipped' },
+  host: { scheme: HOST, mode: 'shipped' },
+} as const;
+
 const total = { values: 0 };
 
 test.each([
   ['held', 800],
   ['shipped', 500],
+  ['host', 200],
 ] as const)(
   'stylesheet %s: %d combinations of random nested components',
   async (name, combinations) => {
-    const scheme = name === 'held' ? HELD : SHIPPED;
+    const { scheme, mode } = SETTINGS[name];
     const lines: string[] = [];
     for (const { system, cells } of sampledSystems(freshSeed(`nested ${name}`), combinations)) {
       const component = componentNamed(system, 'outer')!;
       const names = namesOf(system).component(component.id);
       const css = stylesheetText(componentStylesheet({ system, component, scheme }));
-      const body = cells.map((cell, index) => {
-        const combination = name === 'held' ? cell.combination : cell.raw;
+      const fields = cells.map((cell, index) => {
         const tree = fieldTree({
           component,
           names,
           icons: system.icons,
           sample: { id: 'x', content: { value: 'North quay' } },
-          combination,
-          mode: name,
+          combination: mode === 'held' ? cell.combination : cell.raw,
+          mode,
           id: `f${index}`,
         });
-        return `<div id="cell-${index}">${fieldHtml(tree)}</div>`;
+        const attributes = Object.entries(cell.raw).filter(([axis]) => !axis.includes('/'));
+        return { html: fieldHtml(tree), attributes: Object.fromEntries(attributes) };
       });
-      await driver.get('about:blank');
-      await driver.executeScript(
-        `const sheet = new CSSStyleSheet();
-         sheet.replaceSync(arguments[0]);
-         document.adoptedStyleSheets = [sheet];
-         document.body.innerHTML = arguments[1];
-         document.body.style.display = 'none';`,
-        css,
-        body.join(''),
-      );
-      if (name === 'shipped') await force(cells, component, names.part);
+      await showFields(driver, fields, scheme === HOST ? { page: [], inner: [css] } : { page: [css] });
+      if (mode === 'shipped') await force(cells, component, names.part, scheme === SHIPPED);
       const styles = await driver.executeScript<Styles[]>(
         `const read = new Function(${JSON.stringify(READ_STYLES)});
          return arguments[0].map((wanted, index) => read(document.getElementById('cell-' + index), wanted))`,

@@ -233,9 +233,9 @@ test('what is wrong with content is told at its place', () => {
   const [sample] = BERTH.samples;
   const samples = (own: object): object => ({ ...BERTH, samples: [{ ...sample, content: own }] });
   expect(lines(samples({ options: [{ hint: '8 m' }, 'Mole'] }))).toEqual([
+    '/samples/0/content/options/1 wrong-type',
     '/samples/0/content missing-content',
     '/samples/0/content/options/0 missing-content',
-    '/samples/0/content/options/1 wrong-type',
   ]);
   expect(lines(samples({ label: 'Berth', options: 'none' }))).toEqual([
     '/samples/0/content/options wrong-type',

@@ -225,9 +225,7 @@ const RuleHeading = memo(function RuleHeading({
         {words}
       </Choice>
       {kind === 'own' ? null : (
-        <small className="source">
-          {kind === 'base' ? `as in ${from}` : `from ${from}, with departures`}
-        </small>
+        <small className="source">{kind === 'base' ? `as in ${from}` : `departs from ${from}`}</small>
       )}
     </>
   );
