@@ -111,32 +111,31 @@ const everyNode = (node: ToolNode): ToolNode[] => [
   ...[...(node.children ?? []), ...(node.shadowRoots ?? [])].flatMap(everyNode),
 ];
 
-/** Has the browser treat parts as pointed at or pressed; those of the outermost component only where it bears its own states. */
+/** Has the browser treat parts as pointed at or pressed; in a shadow tree the element around it bears the outermost states. */
 async function force(
   cells: readonly Cell[],
   component: Component,
   classOf: (part: string) => string,
-  bearsItsOwn: boolean,
+  borneAround: boolean,
 ): Promise<void> {
   const { root } = (await command('DOM.getDocument', { depth: -1, pierce: true })) as unknown as {
     root: ToolNode;
   };
   const fields = new Map(everyNode(root).map(node => [attributeOf(node, 'id'), node]));
   for (const [index, { raw }] of cells.entries()) {
-    const byClass = new Map(
-      everyNode(fields.get(`cell-${index}`)!).map(node => [attributeOf(node, 'class'), node.nodeId]),
-    );
+    const around = fields.get(`cell-${index}`)!;
+    const byClass = new Map(everyNode(around).map(node => [attributeOf(node, 'class'), node.nodeId]));
+    const bearing = (way: readonly string[]): (number | undefined)[] =>
+      way.length === 0 && borneAround
+        ? [around.nodeId]
+        : ['root', 'bearer'].map(part =>
+            byClass.get(classOf(component.anatomy.byName.get([...way, part].join('/'))!.name)),
+          );
     for (const [name, value] of Object.entries(raw)) {
       const forcedPseudoClasses = name.endsWith('pointer') ? FORCED[value] : undefined;
-      const way = name.split('/').slice(0, -1);
-      if (!forcedPseudoClasses || (way.length === 0 && !bearsItsOwn)) continue;
-      for (const part of [
-        [...way, 'root'],
-        [...way, 'bearer'],
-      ]) {
-        const nodeId = byClass.get(classOf(component.anatomy.byName.get(part.join('/'))!.name));
+      if (!forcedPseudoClasses) continue;
+      for (const nodeId of bearing(name.split('/').slice(0, -1)))
         await command('CSS.forcePseudoState', { nodeId, forcedPseudoClasses });
-      }
     }
   }
 }
@@ -176,7 +175,7 @@ test.each([
         return { html: fieldHtml(tree), attributes: Object.fromEntries(attributes) };
       });
       await showFields(driver, fields, scheme === HOST ? { page: [], inner: [css] } : { page: [css] });
-      if (mode === 'shipped') await force(cells, component, names.part, scheme === SHIPPED);
+      if (mode === 'shipped') await force(cells, component, names.part, scheme === HOST);
       const styles = await driver.executeScript<Styles[]>(
         `const read = new Function(${JSON.stringify(READ_STYLES)});
          return arguments[0].map((wanted, index) => read(document.getElementById('cell-' + index), wanted))`,
