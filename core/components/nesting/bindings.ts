@@ -100,6 +100,7 @@ class BindingReader {
       if (index === undefined) this.unknown(key, from, here);
       else if (value !== null) byKey.set(index, value);
     }
+    if (byKey.size === Object.keys(map).length) this.forgotten(from, byKey, `${at}/map`);
     const keys = [...byKey.keys()].sort((a, b) => a - b);
     const cases = from.values.flatMap((_, index) => {
       const key = from.ladder ? keys.findLast(each => each <= index) : index;
@@ -107,6 +108,25 @@ class BindingReader {
       return value === undefined ? [] : [{ region: this.only(place, 1 << index), value }];
     });
     return { cases, otherwise: this.axis.rest };
+  }
+
+  /**
+   * A few values of an option that are named are what departs from the nested default; most of them, and another forgotten, is
+   * hardly meant.
+   */
+  private forgotten(from: Axis, named: ReadonlyMap<number, number>, at: string): void {
+    if (from.kind !== 'option' || named.size * 2 <= from.values.length) return;
+    for (const [index, { id }] of from.values.entries()) {
+      if (named.has(index) || index === from.rest) continue;
+      const otherwise = this.axis.values[this.axis.rest]!.id;
+      this.problems.warning(
+        at,
+        'unmapped-value',
+        `This map forgets “${id}” of ${from.id}, which becomes ${otherwise} like all that a map does not name.`,
+        `"${id}": "${otherwise}"`,
+        id,
+      );
+    }
   }
 
   private cases(list: readonly unknown[], at: string): Binding {

@@ -111,6 +111,22 @@ test('bindings to what is not there, and in no known form', () => {
   ).toEqual([`${at} unmatched-value`]);
 });
 
+test('a map that names most values of an option and forgets another', () => {
+  const width = {
+    id: 'width',
+    kind: 'option',
+    values: ['slim', 'plain', 'wide'].map(id => ({ id })),
+    default: 'plain',
+  };
+  const mapped = (map: object): string[] =>
+    found({ uses: [use({ with: { size: { axis: 'width', map } } })], axes: [width] });
+  expect(mapped({ slim: 'small', plain: 'large' })).toEqual([
+    'field /anatomy/children/0/with/size/map unmapped-value "wide": "small"',
+  ]);
+  // What is named departs from the default; the default of both is as good as said.
+  for (const map of [{ wide: 'large' }, { slim: 'small', wide: 'large' }]) expect(mapped(map)).toEqual([]);
+});
+
 test('rules that stand behind nothing, or speak of parts and properties that are not there', () => {
   const rule = (members: object): string[] =>
     found({ uses: [use()], rules: [{ id: 'r', when: {}, ...members }] });
