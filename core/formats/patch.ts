@@ -7,7 +7,13 @@ import { isObject, pointer, pointerSteps, valueAt } from './json';
 export type PatchOperation =
   | { readonly op: 'add' | 'replace' | 'test'; readonly path: string; readonly value: unknown }
   | { readonly op: 'remove'; readonly path: string }
-  | { readonly op: 'move' | 'copy'; readonly path: string; readonly from: string };
+  | MoveOperation
+  | { readonly op: 'copy'; readonly path: string; readonly from: string };
+interface MoveOperation {
+  readonly op: 'move';
+  readonly path: string;
+  readonly from: string;
+}
 export type Patch = readonly PatchOperation[];
 
 /** A patch that cannot be applied: which operation, where, and why. */
@@ -32,13 +38,17 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
   const next = produce({ root: document as unknown }, holder => {
     patch.forEach((operation, index) => {
       try {
+        if (operation.op === 'move') {
+          inverse.unshift(...moveEntry(holder.root, operation, index));
+          return;
+        }
         inverse.unshift(...inverseOf(holder.root, operation));
         if (operation.path === '' && operation.op !== 'test') {
           if (!('value' in operation)) throw new Error('the whole document can only be replaced');
           holder.root = copyInOrder(operation.value);
           return;
         }
-        jsonPatch.applyOperation(holder.root, copyInOrder(operation) as Operation, true, true, true, index);
+        applyOne(holder.root, copyInOrder(operation) as Operation, index);
       } catch (error) {
         if (error instanceof PatchError) throw error;
         throw new PatchError(index, operation.path, reasonOf(error));
@@ -48,13 +58,31 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
   return { document: carryOrder(document, next.root as T), inverse };
 }
 
+const applyOne = (root: unknown, operation: Operation, index: number): unknown =>
+  jsonPatch.applyOperation(root, operation, true, true, true, index);
+
+/** Moving is taking away and then putting in: the place that it goes to is one of the document without it (RFC 6902, section 4.4). */
+function moveEntry(root: unknown, { from, path }: MoveOperation, index: number): PatchOperation[] {
+  const entry = at(root, from);
+  if (entry === undefined) throw new Error('nothing is there to be moved');
+  if (path === from) return [];
+  if (path.startsWith(`${from}/`)) throw new Error('it cannot be moved into itself');
+  applyOne(root, { op: 'remove', path: from }, index);
+  const inverse: PatchOperation[] = [
+    { op: 'move', path: from, from: finalPath(root, path) },
+    ...restored(root, path),
+  ];
+  applyOne(root, { op: 'add', path, value: entry }, index);
+  return inverse;
+}
+
 function reasonOf(error: unknown): string {
   const text = error instanceof Error ? error.message : String(error);
   return text.split('\n')[0] ?? text;
 }
 
-/** What undoes one operation on the document as it is before that operation. */
-function inverseOf(document: unknown, operation: PatchOperation): PatchOperation[] {
+/** What undoes one operation that moves nothing, on the document as it is before. */
+function inverseOf(document: unknown, operation: Exclude<PatchOperation, MoveOperation>): PatchOperation[] {
   const { path } = operation;
   switch (operation.op) {
     case 'test':
@@ -63,11 +91,6 @@ function inverseOf(document: unknown, operation: PatchOperation): PatchOperation
       return [{ op: 'add', path, value: plain(at(document, path)) }];
     case 'replace':
       return [{ op: 'replace', path, value: plain(at(document, path)) }];
-    case 'move':
-      return [
-        { op: 'move', path: operation.from, from: finalPath(document, path) },
-        ...restored(document, path),
-      ];
     default:
       return isInsertion(document, path) || at(document, path) === undefined
         ? [{ op: 'remove', path: finalPath(document, path) }]

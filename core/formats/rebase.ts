@@ -1,4 +1,4 @@
-import { applyPatch, type Patch, type PatchOperation } from './patch';
+import { applyPatch, PatchError, type Patch, type PatchOperation } from './patch';
 import { pointer, pointerSteps, valueAt } from './json';
 
 /** Two edits that met: the place, and the operation on either side. */
@@ -8,107 +8,274 @@ export interface Meeting {
   readonly theirs: PatchOperation;
 }
 
-export type Rebased = { ok: true; patch: PatchOperation[] } | { ok: false; meetings: Meeting[] };
+/** Both sides, each as it follows the other: applied in either order they come to the same document. */
+export interface RebasedSides {
+  readonly ok: true;
+  readonly mine: PatchOperation[];
+  readonly theirs: PatchOperation[];
+}
+
+export type Rebased = RebasedSides | { readonly ok: false; readonly meeting: Meeting };
 
 /**
- * Rewrites `mine`, made on `base`, so that it can follow `theirs`, made on the same `base`. Indices shift with entries
- * that the other side put in, took out or moved. Where both changed the same place, or one changed inside what the
- * other replaced, nothing is decided: the meetings are returned.
+ * Rewrites two patches that were made on the same `base` so that each can follow the other, operation by operation, each on the
+ * document that it was made on. Indices follow what the other side put in, took out or moved; of two entries put in at one place
+ * theirs comes first. Where both changed the same place, or one changed inside what the other replaced or took out, nothing is
+ * decided: the meeting is returned.
  */
-export function rebasePatch(base: unknown, mine: Patch, theirs: Patch): Rebased {
-  let patch: PatchOperation[] = [...mine];
-  let document = base;
-  const meetings: Meeting[] = [];
-  for (const their of theirs) {
+export function rebase(base: unknown, mine: Patch, theirs: Patch): Rebased {
+  try {
+    return { ok: true, ...follow(base, mine, theirs, met) };
+  } catch (error) {
+    if (error instanceof Met) return { ok: false, meeting: error.meeting };
+    throw error;
+  }
+}
+
+/**
+ * Rewrites `mine` so that it follows `theirs` and stands, whatever they said of the same places; `null` where what it changes is
+ * gone.
+ */
+export function insist(base: unknown, mine: Patch, theirs: Patch): PatchOperation[] | null {
+  try {
+    return follow(base, mine, theirs, overruled).mine;
+  } catch (error) {
+    if (error instanceof Met || error instanceof PatchError) return null;
+    throw error;
+  }
+}
+
+/** Ends rebasing at the first meeting. */
+class Met extends Error {
+  constructor(readonly meeting: Meeting) {
+    super(`Two edits meet at “${meeting.path}”.`);
+  }
+}
+
+/** Whether mine can stand where two operations meet; throws where it cannot. */
+type Decide = (meeting: Meeting, relation: Relation) => void;
+
+const met: Decide = meeting => {
+  throw new Met(meeting);
+};
+/** What they replaced or took out cannot be overruled from below, nor what is gone from a list be changed. */
+const overruled: Decide = (meeting, relation) => {
+  const { mine, theirs } = meeting;
+  const isGone =
+    theirs.op === 'remove' && mine.op !== 'remove' && (mine.op === 'move' || /\/\d+$/.test(mine.path));
+  if (relation === 'below' || (relation === 'same' && isGone)) throw new Met(meeting);
+};
+
+function follow(
+  base: unknown,
+  mine: Patch,
+  theirs: Patch,
+  decide: Decide,
+): { mine: PatchOperation[]; theirs: PatchOperation[] } {
+  let patch = plainly(base, mine);
+  const others: PatchOperation[] = [];
+  let before = base;
+  for (const their of plainly(base, theirs)) {
+    // What was only tested has been found true.
+    if (their.op === 'test') continue;
+    let other: PatchOperation | null = their;
+    let document = before;
+    const next: PatchOperation[] = [];
     for (const my of patch) {
-      const path = meetingPlace(document, my, their);
-      if (path !== null) meetings.push({ path, mine: my, theirs: their });
+      if (other === null) {
+        next.push(my);
+        continue;
+      }
+      const sides: readonly [PatchOperation, PatchOperation] = [
+        following(document, my, other, 'after'),
+        following(document, other, my, 'before'),
+      ];
+      const relation: Relation | null =
+        relationOf(document, my, other) ?? (sides.some(isIntoItself) ? 'below' : null);
+      if (relation === null) {
+        next.push(sides[0]);
+        other = sides[1];
+      } else {
+        decide({ path: placeOf(document, my, other), mine: my, theirs: other }, relation);
+        const stands = my.op !== 'test' && !(my.op === 'remove' && other.op === 'remove');
+        if (stands) next.push(standing(sides[0]));
+        other = null;
+      }
+      document = applyPatch(document, [my]).document;
     }
-    patch = patch.map(my => shifted(document, my, their));
-    document = applyPatch(document, [their]).document;
+    if (other) others.push(other);
+    patch = next;
+    before = applyPatch(before, [their]).document;
   }
-  return meetings.length > 0 ? { ok: false, meetings } : { ok: true, patch };
+  return { mine: patch, theirs: others };
 }
 
-/** Paths an operation reads or writes, each with whether it only slips in beside what is there. */
-function touched(document: unknown, operation: PatchOperation): { steps: string[]; inserts: boolean }[] {
-  const steps = pointerSteps(operation.path) ?? [];
-  const inArray = Array.isArray(valueAt(document, steps.slice(0, -1)));
-  const inserts =
-    inArray && operation.op !== 'replace' && operation.op !== 'remove' && operation.op !== 'test';
-  const place = { steps, inserts };
-  return 'from' in operation
-    ? [{ steps: pointerSteps(operation.from) ?? [], inserts: false }, place]
-    : [place];
+/** Whether my place is theirs, or lies below or above it. */
+type Relation = 'same' | 'below' | 'above';
+
+/** The same operations, every index said as a number and copies with what they copy. */
+function plainly(base: unknown, patch: Patch): PatchOperation[] {
+  let document = base;
+  return patch.map(operation => {
+    const path = ended(document, operation.path);
+    const plain: PatchOperation =
+      operation.op === 'copy'
+        ? { op: 'add', path, value: valueAt(document, pointerSteps(operation.from) ?? []) }
+        : { ...operation, path };
+    document = applyPatch(document, [operation]).document;
+    return plain;
+  });
 }
 
-function meetingPlace(document: unknown, mine: PatchOperation, theirs: PatchOperation): string | null {
-  for (const a of touched(document, mine)) {
-    for (const b of touched(document, theirs)) {
-      const short = a.steps.length <= b.steps.length ? a : b;
-      const long = short === a ? b : a;
-      if (!short.steps.every((step, index) => step === long.steps[index])) continue;
-      // An insertion makes room: it meets nothing that is at or below the same index.
-      if (short.inserts || (long.inserts && long.steps.length === short.steps.length)) continue;
-      // A moved entry carries what is inside it along: the other's edit below it is shifted, not lost.
-      if (movesAlong(mine, theirs, a, b)) continue;
-      return pointer(...short.steps);
-    }
-  }
-  return null;
+/** `/rules/-` is the place after the last entry. */
+function ended(document: unknown, path: string): string {
+  const steps = pointerSteps(path) ?? [];
+  const list = valueAt(document, steps.slice(0, -1));
+  return steps.at(-1) === '-' && Array.isArray(list) ? pointer(...steps.slice(0, -1), list.length) : path;
 }
 
-function movesAlong(
-  mine: PatchOperation,
-  theirs: PatchOperation,
-  a: { steps: string[] },
-  b: { steps: string[] },
-): boolean {
-  if (theirs.op === 'move') return a.steps.length > b.steps.length;
-  return mine.op === 'move' && b.steps.length > a.steps.length;
+type Steps = readonly string[];
+
+/** A place in a document: something that is there or is written, or a gap of a list, before the entry of that index. */
+interface Place {
+  readonly steps: Steps;
+  readonly isGap: boolean;
 }
 
-function shifted(document: unknown, mine: PatchOperation, theirs: PatchOperation): PatchOperation {
-  const path = shiftedPath(document, mine.path, theirs, mine.op !== 'add' && mine.op !== 'move');
-  if ('from' in mine) return { ...mine, path, from: shiftedPath(document, mine.from, theirs, true) };
-  return { ...mine, path };
+/** The places of an operation in the document before it: where it writes, and from where it takes away. */
+interface Places {
+  readonly to: Place;
+  readonly from: Steps | null;
 }
 
-function shiftedPath(document: unknown, path: string, theirs: PatchOperation, names: boolean): string {
-  let steps = pointerSteps(path) ?? [];
-  if (theirs.op === 'move') {
-    const from = pointerSteps(theirs.from) ?? [];
-    const to = pointerSteps(theirs.path) ?? [];
-    if (from.every((step, index) => steps[index] === step) && (steps.length > from.length || names)) {
-      return pointer(...to, ...steps.slice(from.length));
-    }
-    steps = afterRemoval(document, steps, from);
-    return pointer(...afterInsertion(document, steps, to));
-  }
-  if (theirs.op === 'remove') steps = afterRemoval(document, steps, pointerSteps(theirs.path) ?? []);
-  if (theirs.op === 'add' || theirs.op === 'copy') {
-    steps = afterInsertion(document, steps, pointerSteps(theirs.path) ?? []);
-  }
-  return pointer(...steps);
+function placesOf(document: unknown, operation: PatchOperation): Places {
+  const written = pointerSteps(operation.path) ?? [];
+  const from = operation.op === 'move' ? (pointerSteps(operation.from) ?? []) : null;
+  // A move says where to in the document without what is moved.
+  const steps = from && isEntry(document, from) ? shifted(written, from, index => index >= 0, 1) : written;
+  const isGap = (operation.op === 'add' || operation.op === 'move') && isEntry(document, steps);
+  return { to: { steps, isGap }, from };
 }
 
-const afterRemoval = (document: unknown, steps: string[], gone: string[]): string[] =>
-  shiftIndex(document, steps, gone, (mine, theirs) => (mine > theirs ? mine - 1 : mine));
+/** Whether steps lead to a place in a list. */
+const isEntry = (document: unknown, steps: Steps): boolean =>
+  steps.length > 0 && Array.isArray(valueAt(document, steps.slice(0, -1)));
 
-const afterInsertion = (document: unknown, steps: string[], put: string[]): string[] =>
-  shiftIndex(document, steps, put, (mine, theirs) => (mine >= theirs ? mine + 1 : mine));
+const leadsTo = (short: Steps, long: Steps): boolean => short.every((step, index) => step === long[index]);
 
-function shiftIndex(
+function relationOf(document: unknown, mine: PatchOperation, theirs: PatchOperation): Relation | null {
+  const [my, their] = [placesOf(document, mine), placesOf(document, theirs)];
+  // Each moved into what the other moved.
+  if (my.from && their.from && leadsTo(my.from, their.to.steps) && leadsTo(their.from, my.to.steps))
+    return 'below';
+  // What is replaced is replaced wherever it has been moved.
+  if (isReplaced(mine, their) || isReplaced(theirs, my)) return null;
+  const pairs = placesIn(my).flatMap(a => placesIn(their).map(b => between(a, b)));
+  return pairs.find(relation => relation !== null) ?? null;
+}
+
+const isReplaced = (operation: PatchOperation, { from }: Places): boolean =>
+  operation.op === 'replace' && from !== null && operation.path === pointer(...from);
+
+interface Touched extends Place {
+  /** What lies below is carried along. */
+  readonly carries: boolean;
+}
+
+const placesIn = ({ to, from }: Places): Touched[] => [
+  ...(from ? [{ steps: from, isGap: false, carries: true }] : []),
+  { ...to, carries: false },
+];
+
+function between(a: Touched, b: Touched): Relation | null {
+  const isShorter = a.steps.length < b.steps.length;
+  const [short, long] = isShorter ? [a, b] : [b, a];
+  // A gap makes room: it meets nothing at or below its index.
+  if (!leadsTo(short.steps, long.steps) || short.isGap) return null;
+  if (a.steps.length === b.steps.length) return a.isGap || b.isGap ? null : 'same';
+  if (short.carries) return null;
+  return isShorter ? 'above' : 'below';
+}
+
+function placeOf(document: unknown, mine: PatchOperation, theirs: PatchOperation): string {
+  const [my, their] = [placesIn(placesOf(document, mine)), placesIn(placesOf(document, theirs))];
+  for (const a of my)
+    for (const b of their)
+      if (between(a, b)) return pointer(...(a.steps.length <= b.steps.length ? a : b).steps);
+  return mine.path;
+}
+
+/** An operation as it is to be said after another one. Of two entries put in at one gap one comes `before`. */
+function following(
   document: unknown,
-  steps: string[],
-  other: string[],
-  shift: (mine: number, theirs: number) => number,
-): string[] {
-  const depth = other.length - 1;
-  const list = valueAt(document, other.slice(0, depth));
-  const sameList = other.slice(0, depth).every((step, index) => step === steps[index]);
-  const mine = steps[depth];
-  if (!Array.isArray(list) || !sameList || mine === undefined || mine === '-') return steps;
-  const theirs = other[depth] === '-' ? list.length : Number(other[depth]);
-  return [...steps.slice(0, depth), String(shift(Number(mine), theirs)), ...steps.slice(depth + 1)];
+  operation: PatchOperation,
+  other: PatchOperation,
+  among: 'before' | 'after',
+): PatchOperation {
+  const own = placesOf(document, operation);
+  const past = placesOf(document, other);
+  const carried = (place: Place): Steps => carriedPlace(document, place, other, past, among);
+  const to = carried(own.to);
+  if (operation.op !== 'move') return { ...operation, path: pointer(...to) };
+  const from = carried({ steps: own.from!, isGap: false });
+  const isListed = isEntry(document, own.from!);
+  return {
+    ...operation,
+    from: pointer(...from),
+    path: pointer(...(isListed ? shifted(to, from, index => index > 0, -1) : to)),
+  };
 }
+
+function carriedPlace(
+  document: unknown,
+  { steps, isGap }: Place,
+  other: PatchOperation,
+  past: Places,
+  among: 'before' | 'after',
+): Steps {
+  const gone = past.from ?? (other.op === 'remove' ? past.to.steps : null);
+  if (past.from && leadsTo(past.from, steps) && (!isGap || steps.length > past.from.length))
+    return [...(pointerSteps(other.path) ?? []), ...steps.slice(past.from.length)];
+  const after = (depth: number): ((index: number) => boolean) => {
+    const isThatGap = isGap && steps.length === depth;
+    return index => index > 0 || (index === 0 && (!isThatGap || among === 'after'));
+  };
+  const put = past.to.isGap ? past.to.steps : null;
+  const less = gone && isEntry(document, gone) ? indexShift(steps, gone, index => index > 0, -1) : null;
+  const more = put ? indexShift(steps, put, after(put.length), 1) : null;
+  return [less, more].reduce<Steps>(
+    (result, shift) =>
+      shift ? result.with(shift.depth, String(Number(result[shift.depth]) + shift.by)) : result,
+    steps,
+  );
+}
+
+/**
+ * Where an entry is to go into the one behind it, its path begins like where it is; JSON Patch cannot say that (RFC 6902, section
+ * 4.4).
+ */
+const isIntoItself = (operation: PatchOperation): boolean =>
+  operation.op === 'move' && operation.path.startsWith(`${operation.from}/`);
+
+/** Steps whose index in the list of another place is shifted where it stands in some way to the index there. */
+function shifted(steps: Steps, other: Steps, wanted: (difference: number) => boolean, by: number): Steps {
+  const shift = indexShift(steps, other, wanted, by);
+  return shift ? steps.with(shift.depth, String(Number(steps[shift.depth]) + shift.by)) : steps;
+}
+
+function indexShift(
+  steps: Steps,
+  other: Steps,
+  wanted: (difference: number) => boolean,
+  by: number,
+): { depth: number; by: number } | null {
+  const depth = other.length - 1;
+  if (steps.length <= depth || !leadsTo(other.slice(0, depth), steps)) return null;
+  return wanted(Number(steps[depth]) - Number(other[depth])) ? { depth, by } : null;
+}
+
+/** The same operation, made to stand whatever is there now. */
+const standing = (operation: PatchOperation): PatchOperation =>
+  operation.op === 'replace' && operation.path !== '' && !/\/\d+$/.test(operation.path)
+    ? { op: 'add', path: operation.path, value: operation.value }
+    : operation;

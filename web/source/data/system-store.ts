@@ -1,5 +1,5 @@
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
-import { applyPatch, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
+import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { api, ApiError, type HistoryEnds, type StoredEdit, type WholeSystem } from './api';
 import { EditStream } from './edit-stream';
@@ -122,14 +122,11 @@ export class SystemStore {
     this.copy = this.copy.withoutMeeting(meeting);
     this.show({});
     if (keep === 'theirs') return;
-    try {
-      this.edit(meeting.mine.path, meeting.mine.patch.map(insisting), meeting.mine.label);
-    } catch {
-      this.say(
-        'error',
-        `“${meeting.mine.label}” no longer fits: what it changed is gone. Nothing else was touched.`,
-      );
-    }
+    if (meeting.patch) return this.edit(meeting.mine.path, meeting.patch, meeting.mine.label);
+    this.say(
+      'error',
+      `“${meeting.mine.label}” no longer fits: what it changed is gone. Nothing else was touched.`,
+    );
   }
 
   say(tone: Notice['tone'], text: string): void {
@@ -199,9 +196,14 @@ export class SystemStore {
         this.waitAndRetry();
         return false;
       }
-      this.copy = this.copy.without(edit.key);
+      const { copy, lost } = this.copy.without(edit.key);
+      this.copy = copy;
       this.keepPending();
-      this.say('error', `“${edit.label}” was not stored and has been taken back: ${error.message}`);
+      const more =
+        lost.length === 0
+          ? ''
+          : ` With it went what builds on it: ${lost.map(({ label }) => `“${label}”`).join(', ')}.`;
+      this.say('error', `“${edit.label}” was not stored and has been taken back: ${error.message}${more}`);
       return true;
     }
   }
@@ -262,10 +264,9 @@ export class SystemStore {
   private keepPending(): void {
     const { pending, confirmed, meetings, lastEdit } = this.copy;
     if (pending.length === 0 && meetings.length === 0) return sessionStorage.removeItem(storageKey(this.id));
-    const paths = new Set(pending.map(edit => edit.path));
+    const paths = new Set([...pending, ...meetings.map(meeting => meeting.mine)].map(edit => edit.path));
     const bases = [...confirmed.values()].filter(document => paths.has(document.path));
-    const waiting = [...pending, ...meetings.map(meeting => meeting.mine)];
-    sessionStorage.setItem(storageKey(this.id), writeJson({ pending: waiting, bases, lastEdit }));
+    sessionStorage.setItem(storageKey(this.id), writeJson({ pending, meetings, bases, lastEdit }));
   }
 
   private takeUpPending(): void {
@@ -273,6 +274,7 @@ export class SystemStore {
     if (!text) return;
     const kept = parseJson(text) as {
       pending: PendingEdit[];
+      meetings?: Meeting[];
       bases: { path: string; revision: number; body: unknown }[];
       lastEdit: number;
     };
@@ -288,12 +290,8 @@ export class SystemStore {
         this.say('error', `“${edit.label}” could not be taken up again after the reload.`);
       }
     }
+    this.copy = this.copy.withMeetings(kept.meetings ?? []);
     this.show({});
     void this.send();
   }
-}
-
-/** The same operation, made to stand whatever is there now. */
-function insisting(operation: PatchOperation): PatchOperation {
-  return operation.op === 'replace' ? { op: 'add', path: operation.path, value: operation.value } : operation;
 }

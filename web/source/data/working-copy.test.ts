@@ -69,15 +69,42 @@ test('edits of the same place meet; later ones of other places go on', () => {
 });
 
 test('a refused edit is taken back, and with it what no longer fits; the rest stays', () => {
-  const copy = start()
+  const { copy, lost } = start()
     .withEdit(mine('a', [{ op: 'add', path: '/rules/-', value: { id: 'three' } }]))
     .withEdit(mine('b', [{ op: 'replace', path: '/rules/2/id', value: 'drei' }]))
     .withEdit(mine('c', summary('kept')))
     .without('a');
+  expect(lost.map(edit => edit.key)).toEqual(['b']);
   expect(shown(copy)).toMatchObject({ summary: 'kept', rules: [{ id: 'one' }, { id: 'two' }] });
   expect(copy.pending.map(edit => edit.key)).toEqual(['c']);
 });
 
 test('an edit that does not fit is refused at once', () => {
   expect(() => start().withEdit(mine('a', [{ op: 'remove', path: '/rules/7' }]))).toThrow(/Operation 0/);
+});
+
+test('what builds upon an edit that meets goes to the thing it was made for, or meets as well', () => {
+  const copy = start()
+    .withEdit(mine('a', [...title('mine'), { op: 'add', path: '/rules/0', value: { id: 'new' } }]))
+    .withEdit(mine('b', [{ op: 'replace', path: '/rules/1/id', value: 'first' }]))
+    .withEdit(mine('c', [{ op: 'replace', path: '/rules/0/id', value: 'newer' }]))
+    .withStored(stored(1, 2, 'other', title('theirs')));
+  expect(shown(copy)).toEqual({ ...body, title: 'theirs', rules: [{ id: 'first' }, { id: 'two' }] });
+  expect(copy.pending.map(edit => edit.key)).toEqual(['b']);
+  expect(copy.meetings.map(meeting => meeting.mine.key)).toEqual(['a', 'c']);
+});
+
+test('an undecided meeting follows whatever is done meanwhile, here and elsewhere', () => {
+  const met = start()
+    .withEdit(mine('a', [{ op: 'replace', path: '/rules/1/id', value: 'mine' }]))
+    .withStored(stored(1, 2, 'x', [{ op: 'replace', path: '/rules/1/id', value: 'theirs' }]));
+  const copy = met
+    .withEdit(mine('b', [{ op: 'add', path: '/rules/0', value: { id: 'zero' } }]))
+    .withStored(stored(2, 3, 'y', [{ op: 'move', from: '/rules/1', path: '/rules/0' }]));
+  const [meeting] = copy.meetings;
+  const decided = copy.withEdit(mine('c', meeting!.patch!));
+  expect(shown(decided).rules).toEqual([{ id: 'mine' }, { id: 'zero' }, { id: 'one' }]);
+  // What it changed can be gone by now.
+  const gone = met.withStored(stored(2, 3, 'y', [{ op: 'remove', path: '/rules/1' }]));
+  expect(gone.meetings[0]!.patch).toBeNull();
 });

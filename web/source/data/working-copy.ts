@@ -1,5 +1,5 @@
-import { applyPatch, PatchError, type Patch } from '@periwinkle/core/formats/patch';
-import { rebasePatch } from '@periwinkle/core/formats/rebase';
+import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
+import { insist, rebase } from '@periwinkle/core/formats/rebase';
 import type { StoredDocument, StoredEdit } from './api';
 
 /** An edit made here that the server has not confirmed. */
@@ -17,6 +17,8 @@ export interface Meeting {
   readonly theirs: StoredEdit;
   /** JSON Pointer of the place. */
   readonly place: string;
+  /** The same edit on top of what is shown by now; `null` where what it changed is gone. */
+  readonly patch: Patch | null;
 }
 
 /**
@@ -47,8 +49,16 @@ export class WorkingCopy {
   /** Adds an edit. Throws `PatchError` when it does not fit what is shown. */
   withEdit(edit: PendingEdit): WorkingCopy {
     const { document } = applyPatch(this.documents.get(edit.path), edit.patch);
-    const documents = new Map(this.documents).set(edit.path, document);
-    return new WorkingCopy(this.confirmed, [...this.pending, edit], this.meetings, documents, this.lastEdit);
+    return this.with({
+      pending: [...this.pending, edit],
+      meetings: this.meetingsAfter(edit.path, edit.patch),
+      documents: new Map(this.documents).set(edit.path, document),
+    });
+  }
+
+  /** Takes up meetings that were left undecided, on the documents as they are shown. */
+  withMeetings(meetings: readonly Meeting[]): WorkingCopy {
+    return this.with({ meetings: [...this.meetings, ...meetings] });
   }
 
   /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. */
@@ -68,14 +78,24 @@ export class WorkingCopy {
       const pending = this.pending.filter(each => each !== first);
       return this.with({ confirmed, pending, lastEdit }).settled(edit.path);
     }
-    return this.rebased(before.body, edit, confirmed, lastEdit);
+    const { pending, meetings, remote } = this.pendingAfter(edit.path, before.body, edit.patch, () => false);
+    const met = meetings.map(each => ({ ...each, theirs: edit }));
+    return this.with({
+      confirmed,
+      pending,
+      lastEdit,
+      meetings: [...this.meetingsAfter(edit.path, remote), ...met],
+    }).shownAnew(edit.path, remote);
   }
 
-  /** Drops an edit the server refused; what builds on it goes too when it no longer fits. */
-  without(key: string): WorkingCopy {
+  /** Drops an edit the server refused, and what builds on it. Gives the edits that went with it, too. */
+  without(key: string): { copy: WorkingCopy; lost: readonly PendingEdit[] } {
     const path = this.pending.find(each => each.key === key)?.path;
-    const next = this.with({ pending: this.pending.filter(each => each.key !== key) });
-    return path === undefined ? next : next.replayed(path);
+    if (path === undefined) return { copy: this, lost: [] };
+    const { body } = this.confirmed.get(path)!;
+    const { pending, meetings, remote } = this.pendingAfter(path, body, [], each => each.key === key);
+    const copy = this.with({ pending, meetings: this.meetingsAfter(path, remote) });
+    return { copy: copy.shownAnew(path, remote), lost: meetings.map(({ mine }) => mine) };
   }
 
   withoutMeeting(meeting: Meeting): WorkingCopy {
@@ -106,48 +126,61 @@ export class WorkingCopy {
     return this.with({ confirmed: new Map(this.confirmed).set(path, { ...stored, body: shown }) });
   }
 
-  private rebased(
+  /**
+   * The pending edits of a document as they follow what was done elsewhere on what is confirmed. An edit that meets that, or that is
+   * to be left out, is taken back for those behind it: they follow its inverse as well, and meet it where they build on it.
+   */
+  private pendingAfter(
+    path: string,
     base: unknown,
-    theirs: StoredEdit,
-    confirmed: ReadonlyMap<string, StoredDocument>,
-    lastEdit: number,
-  ): WorkingCopy {
+    theirs: Patch,
+    isLeftOut: (edit: PendingEdit) => boolean,
+  ): { pending: PendingEdit[]; meetings: Omit<Meeting, 'theirs'>[]; remote: Patch } {
     const pending: PendingEdit[] = [];
-    const meetings = [...this.meetings];
-    let document = base;
-    let remote = theirs.patch;
+    let meetings: Omit<Meeting, 'theirs'>[] = [];
+    // What was shown before an edit, as it was and as it is; `remote` leads from the one to the other.
+    let before = base;
+    let now = applyPatch(base, theirs).document;
+    let remote = theirs;
     for (const edit of this.pending) {
-      if (edit.path !== theirs.path) {
+      if (edit.path !== path) {
         pending.push(edit);
         continue;
       }
-      const mine = rebasePatch(document, edit.patch, remote);
-      const other = rebasePatch(document, remote, edit.patch);
-      if (!mine.ok || !other.ok) {
-        const place = mine.ok ? theirs.path : mine.meetings[0]!.path;
-        meetings.push({ mine: edit, theirs, place });
-        continue;
+      const both = isLeftOut(edit) ? null : rebase(before, edit.patch, remote);
+      const { document, inverse } = applyPatch(before, edit.patch);
+      if (both?.ok) {
+        pending.push({ ...edit, patch: both.mine });
+        meetings = meetings.map(each => ({
+          ...each,
+          patch: each.patch && insist(now, each.patch, both.mine),
+        }));
+        now = applyPatch(now, both.mine).document;
+        remote = both.theirs;
+      } else {
+        if (both) {
+          const patch = insist(before, edit.patch, remote);
+          meetings.push({ mine: edit, place: both.meeting.path, patch });
+        }
+        remote = [...inverse, ...remote];
       }
-      document = applyPatch(document, edit.patch).document;
-      pending.push({ ...edit, patch: mine.patch });
-      remote = other.patch;
+      before = document;
     }
-    return this.with({ confirmed, pending, meetings, lastEdit }).replayed(theirs.path);
+    return { pending, meetings, remote };
   }
 
-  /** Applies the pending edits of a document anew; those that no longer fit are dropped. */
-  private replayed(path: string): WorkingCopy {
-    let document = this.confirmed.get(path)!.body;
-    const pending = this.pending.filter(edit => {
-      if (edit.path !== path) return true;
-      try {
-        document = applyPatch(document, edit.patch).document;
-        return true;
-      } catch (error) {
-        if (error instanceof PatchError) return false;
-        throw error;
-      }
-    });
-    return this.with({ pending, documents: new Map(this.documents).set(path, document) });
+  /** The undecided meetings on top of a change of what is shown of a document. */
+  private meetingsAfter(path: string, change: Patch): readonly Meeting[] {
+    return this.meetings.map(meeting =>
+      meeting.mine.path === path && meeting.patch
+        ? { ...meeting, patch: insist(this.documents.get(path), meeting.patch, change) }
+        : meeting,
+    );
+  }
+
+  /** Shows a document with a change that was made elsewhere on top of what is shown. */
+  private shownAnew(path: string, change: Patch): WorkingCopy {
+    const { document } = applyPatch(this.documents.get(path), change);
+    return this.with({ documents: new Map(this.documents).set(path, document) });
   }
 }

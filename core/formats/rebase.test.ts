@@ -1,0 +1,201 @@
+import fc from 'fast-check';
+import { freshSeed } from '../test/seed';
+import { isObject, pointer, valueAt } from './json';
+import { applyPatch, type Patch, type PatchOperation } from './patch';
+import { insist, rebase } from './rebase';
+
+/** Patches made on the same document by two sides: each can follow the other, and an edit never touches another thing than it was made for. */
+
+const BASE = {
+  title: 'T',
+  rules: ['a', 'b', 'c', 'd'].map(id => ({ id, set: { frame: { color: `of ${id}`, gap: '1px' } } })),
+  anatomy: {
+    part: 'root',
+    children: ['x', 'y', 'z'].map(part => ({ part, children: [{ part: `${part}1` }, { part: `${part}2` }] })),
+  },
+  words: ['one', 'two', 'three'],
+};
+
+const set = (path: string, value: unknown): PatchOperation => ({ op: 'replace', path, value });
+const put = (path: string, value: unknown): PatchOperation => ({ op: 'add', path, value });
+const remove = (path: string): PatchOperation => ({ op: 'remove', path });
+const move = (from: string, path: string): PatchOperation => ({ op: 'move', from, path });
+const after = (document: unknown, patch: Patch): unknown => applyPatch(document, patch).document;
+
+/** Every place of a document, as steps. */
+const places = (node: unknown, at: readonly (string | number)[] = []): (readonly (string | number)[])[] =>
+  Array.isArray(node)
+    ? node.flatMap((each, index) => [[...at, index], ...places(each, [...at, index])])
+    : isObject(node)
+      ? Object.entries(node).flatMap(([key, value]) => [[...at, key], ...places(value, [...at, key])])
+      : [];
+
+interface Seed {
+  readonly kind: 'replace' | 'remove' | 'insert' | 'append' | 'member' | 'move' | 'rename';
+  readonly place: number;
+  readonly other: number;
+}
+
+const seeds = fc.array(
+  fc.record({
+    kind: fc.constantFrom<Seed['kind']>('replace', 'remove', 'insert', 'append', 'member', 'move', 'rename'),
+    place: fc.nat(10_000),
+    other: fc.nat(10_000),
+  }),
+  { minLength: 1, maxLength: 4 },
+);
+
+/** A patch of operations each of which fits the document that those before it have left. */
+function patchOf(side: string, wanted: readonly Seed[]): PatchOperation[] {
+  let document: unknown = BASE;
+  const patch: PatchOperation[] = [];
+  for (const [number, seed] of wanted.entries()) {
+    const operation = operationOf(document, `${side}${number}`, seed);
+    if (!operation) continue;
+    patch.push(operation);
+    document = after(document, [operation]);
+  }
+  return patch;
+}
+
+function operationOf(document: unknown, mark: string, { kind, place, other }: Seed): PatchOperation | null {
+  const all = places(document);
+  const pick = (among: typeof all, number: number) => among[number % Math.max(1, among.length)];
+  const entries = all.filter(steps => typeof steps.at(-1) === 'number');
+  const members = all.filter(steps => typeof steps.at(-1) === 'string');
+  const texts = members.filter(steps => typeof valueAt(document, steps) === 'string');
+  switch (kind) {
+    case 'replace': {
+      const at = pick(texts, place);
+      return at ? set(pointer(...at), mark) : null;
+    }
+    case 'remove': {
+      const at = pick([...entries, ...texts], place);
+      return at ? remove(pointer(...at)) : null;
+    }
+    case 'insert': {
+      const at = pick(entries, place);
+      return at ? put(pointer(...at), { id: mark }) : null;
+    }
+    case 'append': {
+      const at = pick(entries, place);
+      return at ? put(pointer(...at.slice(0, -1), '-'), { id: mark }) : null;
+    }
+    case 'member': {
+      const at = pick(members, place);
+      return at ? put(pointer(...at.slice(0, -1), other % 2 === 0 ? mark : 'note'), mark) : null;
+    }
+    case 'move': {
+      const from = pick(entries, place);
+      if (!from) return null;
+      const left = after(document, [remove(pointer(...from))]);
+      const to = pick(
+        places(left).filter(steps => typeof steps.at(-1) === 'number'),
+        other,
+      );
+      // JSON Patch cannot say that an entry goes into the one behind it.
+      const isSaid = to && !pointer(...to).startsWith(`${pointer(...from)}/`);
+      return isSaid ? move(pointer(...from), pointer(...to)) : null;
+    }
+    case 'rename': {
+      const from = pick(texts, place);
+      return from ? move(pointer(...from), pointer(...from.slice(0, -1), mark)) : null;
+    }
+  }
+}
+
+/** More can be asked for than a run of all tests has time for. */
+const RUNS = Number(process.env['PERIWINKLE_RUNS'] ?? 600);
+
+test('either order comes to the same document', () => {
+  let merged = 0;
+  fc.assert(
+    fc.property(seeds, seeds, (a, b) => {
+      const [mine, theirs] = [patchOf('m', a), patchOf('t', b)];
+      const both = rebase(BASE, mine, theirs);
+      if (!both.ok) return;
+      merged++;
+      expect(after(after(BASE, mine), both.theirs)).toEqual(after(after(BASE, theirs), both.mine));
+    }),
+    { numRuns: RUNS, seed: freshSeed('rebase') },
+  );
+  expect(merged).toBeGreaterThan(RUNS / 10);
+});
+
+test('whoever insists has the last word, on nothing else than it was about', () => {
+  let insisted = 0;
+  fc.assert(
+    fc.property(seeds, seeds, (a, b) => {
+      const [mine, theirs] = [patchOf('m', a), patchOf('t', b)];
+      const both = rebase(BASE, mine, theirs);
+      const standing = insist(BASE, mine, theirs);
+      if (both.ok) return expect(standing).toEqual(both.mine);
+      if (!standing) return;
+      insisted++;
+      const texts = (document: unknown): string[] => JSON.stringify(document).match(/"[mt]\d"/g) ?? [];
+      const end = texts(after(after(BASE, theirs), standing));
+      for (const mark of texts(after(BASE, mine))) expect(end).toContain(mark);
+    }),
+    { numRuns: RUNS, seed: freshSeed('insist') },
+  );
+  expect(insisted).toBeGreaterThan(RUNS / 30);
+});
+
+const rebased = (mine: Patch, theirs: Patch): PatchOperation[] | string => {
+  const both = rebase(BASE, mine, theirs);
+  return both.ok ? both.mine : both.meeting.path;
+};
+
+test('a patch of several steps is rebased step by step', () => {
+  // The second step speaks of what the first has put in.
+  const mine = [put('/rules/0', { id: 'new' }), set('/rules/0/id', 'newer'), set('/rules/2/id', 'second')];
+  expect(rebased(mine, [put('/rules/1', { id: 'theirs' })])).toEqual([
+    mine[0],
+    mine[1],
+    set('/rules/3/id', 'second'),
+  ]);
+  // Two windows append and then edit what they have appended.
+  expect(
+    rebased(
+      [put('/rules/-', { id: 'm' }), set('/rules/4/id', 'mine')],
+      [put('/rules/-', { id: 't' }), set('/rules/4/id', 'theirs')],
+    ),
+  ).toEqual([put('/rules/5', { id: 'm' }), set('/rules/5/id', 'mine')]);
+});
+
+test.each<[string, PatchOperation, PatchOperation, PatchOperation[] | string]>([
+  ['below what they moved', set('/rules/1/id', 'm'), move('/rules/1', '/rules/3'), [set('/rules/3/id', 'm')]],
+  ['what they moved', set('/words/0', 'm'), move('/words/0', '/words/2'), [set('/words/2', 'm')]],
+  [
+    'into what they moved',
+    put('/anatomy/children/0/children/1', 1),
+    move('/anatomy/children/0', '/anatomy/children/1'),
+    [put('/anatomy/children/1/children/1', 1)],
+  ],
+  ['below what they removed', set('/rules/1/id', 'm'), remove('/rules/1'), '/rules/1'],
+  ['the same text', set('/title', 'm'), set('/title', 't'), '/title'],
+  ['the same entry, moved by both', move('/rules/0', '/rules/2'), move('/rules/0', '/rules/1'), '/rules/0'],
+  [
+    'each into the other',
+    move('/anatomy/children/2', '/anatomy/children/0/children/0'),
+    move('/anatomy/children/0', '/anatomy/children/1/children/0'),
+    '/anatomy/children/0/children/0',
+  ],
+])('%s', (_, mine, theirs, expected) => {
+  expect(rebased([mine], [theirs])).toEqual(expected);
+});
+
+test.each<[string, PatchOperation, Patch, Patch | null]>([
+  [
+    'over the same text, wherever it is by now',
+    set('/rules/1/id', 'm'),
+    [set('/rules/1/id', 't'), move('/rules/1', '/rules/0')],
+    [put('/rules/0/id', 'm')],
+  ],
+  ['over a text that is gone', set('/title', 'm'), [remove('/title')], [put('/title', 'm')]],
+  ['not over a rule that is gone', set('/rules/1/id', 'm'), [remove('/rules/1')], null],
+  ['not over an entry that is gone', set('/words/1', 'm'), [remove('/words/1')], null],
+  ['removed by both is removed once', remove('/rules/1'), [remove('/rules/1')], []],
+])('insisting: %s', (_, mine, theirs, expected) => {
+  expect(insist(BASE, [mine], theirs)).toEqual(expected);
+});
