@@ -100,6 +100,37 @@ test(
 );
 
 test(
+  'an undecided meeting outlasts a reload, and nothing is written over before it is decided',
+  async () => {
+    await inWindow(0);
+    await cutOff();
+    await set('border-color', '#ababab');
+    await inWindow(1);
+    await set('border-color', '#cdcdcd');
+    await stored(driver);
+    await inWindow(0);
+    await reconnect();
+    await find(driver, '[role=dialog]');
+    await driver.navigate().refresh();
+    const text = await (await find(driver, '[role=dialog]')).getText();
+    expect(text).toContain('#ababab');
+    expect(text).toContain('#cdcdcd');
+    expect(await entryText('border-color')).toBe('#cdcdcd');
+    await inWindow(1);
+    expect(await entryText('border-color')).toBe('#cdcdcd');
+    await inWindow(0);
+    await (await named(driver, 'button', 'Put mine in its place')).click();
+    await stored(driver);
+    await inWindow(1);
+    await eventually(
+      driver,
+      `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#ababab'`,
+    );
+  },
+  TIMEOUT,
+);
+
+test(
   'an edit that could not be stored survives a reload of the window',
   async () => {
     await inWindow(0);
