@@ -41,18 +41,36 @@ export function problemResponses(logger: Logger, bodyLimit: string): ErrorReques
   };
 }
 
+/** Classes of SQLSTATE that say that the statement itself is wrong: bad data, broken constraints, bad syntax. */
+const OF_THE_STATEMENT = /^(22|23|42)/;
+
+/** Whether the database is away, full, read-only, shutting down or otherwise in trouble that passes. */
+function isOfDatabase(cause: {
+  code?: string;
+  sqlState?: string;
+  fatal?: boolean;
+  syscall?: string;
+}): boolean {
+  if (cause.sqlState !== undefined) return !OF_THE_STATEMENT.test(cause.sqlState);
+  return cause.fatal === true || cause.syscall === 'connect' || CONNECTION.has(cause.code ?? '');
+}
+
 const CONNECTION = new Set([
   'ECONNREFUSED',
   'PROTOCOL_CONNECTION_LOST',
   'ECONNRESET',
   'EPIPE',
-  'ENOENT',
   'ETIMEDOUT',
+  'ENOTFOUND',
+  'EHOSTUNREACH',
 ]);
 
 function unforeseen(error: unknown): Refusal {
-  const cause = ((error as { cause?: unknown }).cause ?? error) as { code?: string; status?: number };
-  if (CONNECTION.has(cause.code ?? '')) {
+  const cause = ((error as { cause?: unknown }).cause ?? error) as {
+    code?: string;
+    status?: number;
+  };
+  if (isOfDatabase(cause)) {
     return new Refusal(
       503,
       'no-database',

@@ -1,3 +1,4 @@
+import { nanoid } from 'nanoid';
 import { useCallback, useMemo, useState, type Ref } from 'react';
 import { entryProblem } from '@periwinkle/core/checks/check-entry';
 import { contrast, surfaceBehind } from '@periwinkle/core/checks/contrast';
@@ -117,7 +118,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   /** Makes a token and uses it, as one change. */
   const makeAndUse = (key: string, edits: TokenEdits): void => {
     const { place } = making!;
-    const changeId = crypto.randomUUID();
+    const changeId = nanoid();
     for (const { file, patch } of edits) store.edit(file, patch, `${key} made`, changeId);
     set(place, `{${key}}`, changeId);
     setMaking(null);

@@ -1,6 +1,7 @@
+import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Patch } from '@periwinkle/core/formats/patch';
-import type { Problem } from '@periwinkle/core/formats/problem';
+import { ApiError } from './api-error';
 
 /** What the server answers; see its OpenAPI document. */
 export interface SystemSummary {
@@ -40,23 +41,6 @@ export interface StoredEdit {
   readonly at: string;
 }
 
-/** An answer that is an error (RFC 9457), or no answer at all (status 0). */
-export class ApiError extends Error {
-  constructor(
-    readonly status: number,
-    detail: string,
-    readonly body: { readonly problems?: readonly Problem[]; readonly since?: readonly StoredEdit[] } = {},
-  ) {
-    super(detail);
-    this.name = 'ApiError';
-  }
-
-  /** Whether trying again later may help. */
-  get passing(): boolean {
-    return this.status === 0 || this.status === 503 || this.status === 502 || this.status === 504;
-  }
-}
-
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
   let response: Response;
   try {
@@ -89,7 +73,7 @@ function author(): string {
   const key = 'periwinkle:author';
   const known = localStorage.getItem(key);
   if (known) return known;
-  const fresh = crypto.randomUUID();
+  const fresh = nanoid();
   localStorage.setItem(key, fresh);
   return fresh;
 }

@@ -1,5 +1,6 @@
 import { parseJson } from '@periwinkle/core/formats/json-text';
-import { api, ApiError, eventsUrl, type StoredEdit } from './api';
+import { api, eventsUrl, type StoredEdit } from './api';
+import { ApiError } from './api-error';
 
 /** What windows of one browser tell each other: an edit, or that the server is there. */
 type Message = { readonly edit: StoredEdit } | 'open';
@@ -83,6 +84,11 @@ export class EditStream {
 
   /** Listens to the server and passes on what it says, until the lock is given back. */
   private lead(): Promise<void> {
+    this.listen();
+    return new Promise(resolve => (this.release = resolve));
+  }
+
+  private listen(): void {
     const events = new EventSource(eventsUrl(this.systemId, this.heard));
     this.events = events;
     const pass = (message: Message): void => {
@@ -93,7 +99,14 @@ export class EditStream {
       pass({ edit: parseJson(data) as StoredEdit }),
     );
     events.addEventListener('open', () => pass('open'));
-    return new Promise(resolve => (this.release = resolve));
+    // An answer that is no stream ends an event source for good (HTML, section 9.2.3): whoever leads begins another.
+    events.addEventListener('error', () => {
+      if (events.readyState !== EventSource.CLOSED) return;
+      const delay = RETRY_MS * (1 + Math.random());
+      setTimeout(() => {
+        if (this.events === events) this.listen();
+      }, delay);
+    });
   }
 
   /** What was stored between reading the system and listening to another window. */

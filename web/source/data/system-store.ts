@@ -1,7 +1,9 @@
+import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
-import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
+import { applyPatch, PatchError, type Patch } from '@periwinkle/core/formats/patch';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
-import { api, ApiError, type HistoryEnds, type StoredEdit, type WholeSystem } from './api';
+import { ApiError } from './api-error';
+import { api, type HistoryEnds, type StoredEdit, type WholeSystem } from './api';
 import { EditStream } from './edit-stream';
 import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
 
@@ -44,6 +46,7 @@ export class SystemStore {
   private stream: EditStream | null = null;
   private noticeCount = 0;
   private historyAsked = false;
+  private filling = false;
   private readingHistory: Promise<void> | null = null;
   private readonly listeners = new Set<() => void>();
   private readonly whenIdle = new Set<() => void>();
@@ -77,9 +80,9 @@ export class SystemStore {
   readonly state = (): SystemState => this.current;
 
   /** Makes an edit. Edits with the same `changeId` are undone together. */
-  edit(path: string, patch: Patch, label: string, changeId: string = crypto.randomUUID()): void {
+  edit(path: string, patch: Patch, label: string, changeId: string = nanoid()): void {
     if (patch.length === 0) return;
-    const edit: PendingEdit = { key: crypto.randomUUID(), changeId, path, patch, label };
+    const edit: PendingEdit = { key: nanoid(), changeId, path, patch, label };
     this.preview = null;
     this.copy = this.copy.withEdit(edit);
     this.show({ history: { undo: label, redo: null } });
@@ -149,14 +152,26 @@ export class SystemStore {
     const { preview } = this;
     const edited = this.compiled(this.copy.documents, this.current.edited);
     let system = edited;
-    if (preview) {
-      const shown = applyPatch(this.copy.documents.get(preview.path), preview.patch).document;
-      system = this.compiled(new Map(this.copy.documents).set(preview.path, shown), this.current.system);
-    }
+    const tried = preview && this.tried(preview);
+    if (tried) system = this.compiled(tried, this.current.system);
     const waiting = this.failures > 0 ? 'waiting' : 'storing';
     const storing = this.copy.pending.length === 0 ? 'stored' : waiting;
     this.current = { ...this.current, ...parts, system, edited, storing, meetings: this.copy.meetings };
     this.listeners.forEach(listener => listener());
+  }
+
+  /** The documents with what is being tried out; `null` where an edit from elsewhere has left no place for it. */
+  private tried({ path, patch }: { path: string; patch: Patch }): ReadonlyMap<string, unknown> | null {
+    try {
+      return new Map(this.copy.documents).set(
+        path,
+        applyPatch(this.copy.documents.get(path), patch).document,
+      );
+    } catch (error) {
+      if (!(error instanceof PatchError)) throw error;
+      this.preview = null;
+      return null;
+    }
   }
 
   private compiled(documents: ReadonlyMap<string, unknown>, before: System): System {
@@ -190,7 +205,15 @@ export class SystemStore {
       if (!(error instanceof ApiError)) throw error;
       if (error.status === 412) {
         error.body.since?.forEach(since => this.take(since));
-        return true;
+        if (this.copy.confirmed.get(edit.path)!.revision !== revision) return true;
+        // A server with an earlier state than ours, as after a backup was put back, has nothing to tell.
+        if (this.failures === 0)
+          this.say(
+            'error',
+            `“${edit.label}” waits: the server has another state of ${edit.path} than this window, as if a backup had been put back. Reload to go on from there; what waits is kept.`,
+          );
+        this.waitAndRetry();
+        return false;
       }
       if (error.passing) {
         this.waitAndRetry();
@@ -216,9 +239,24 @@ export class SystemStore {
   }
 
   private take(edit: StoredEdit): void {
+    if (this.copy.lacksBefore(edit)) return void this.fillGap();
     this.copy = this.copy.withStored(edit);
     this.keepPending();
     this.show({});
+  }
+
+  /** Asks for what was stored between what is known here and what was told. */
+  private async fillGap(): Promise<void> {
+    if (this.filling) return;
+    this.filling = true;
+    try {
+      const missed = await api.editsAfter(this.id, this.copy.lastEdit);
+      missed.forEach(edit => this.take(edit));
+    } catch {
+      // The next edit that is told asks again.
+    } finally {
+      this.filling = false;
+    }
   }
 
   private open(): void {

@@ -108,3 +108,8 @@ test('an undecided meeting follows whatever is done meanwhile, here and elsewher
   const gone = met.withStored(stored(2, 3, 'y', [{ op: 'remove', path: '/rules/1' }]));
   expect(gone.meetings[0]!.patch).toBeNull();
 });
+
+test('an edit that is told before those that lead to it is not taken for the next', () => {
+  expect(start().lacksBefore(stored(3, 3, 'x', title('late')))).toBe(true);
+  expect(start().lacksBefore(stored(1, 2, 'x', title('next')))).toBe(false);
+});

@@ -61,6 +61,12 @@ export class WorkingCopy {
     return this.with({ meetings: [...this.meetings, ...meetings] });
   }
 
+  /** Whether edits of the same document are missing here that were stored before one that is told. */
+  lacksBefore(edit: StoredEdit): boolean {
+    const known = this.confirmed.get(edit.path);
+    return known !== undefined && edit.revision > known.revision + 1;
+  }
+
   /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. */
   withStored(edit: StoredEdit): WorkingCopy {
     const before = this.confirmed.get(edit.path);

@@ -2,7 +2,8 @@ import { strFromU8, unzipSync } from 'fflate';
 import { useRef, useState } from 'react';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { readJson } from '@periwinkle/core/formats/read-json';
-import { api, ApiError } from '../data/api';
+import { api } from '../data/api';
+import { ApiError } from '../data/api-error';
 
 const MAX_UNPACKED = 32 * 1024 * 1024;
 

@@ -1,0 +1,46 @@
+import type { Request, Response } from 'express';
+import { pino } from 'pino';
+import { problemResponses } from './source/http-problem';
+import { Refusal } from './source/refusal';
+
+/** Errors as answers: trouble of the database passes, a refusal is what it is, what we did not foresee says so. */
+
+function statusOf(error: unknown): number {
+  let status = 0;
+  const response = {
+    headersSent: false,
+    status(code: number) {
+      status = code;
+      return response;
+    },
+    type: () => response,
+    send: () => response,
+  };
+  const request = { method: 'GET', path: '/' } as Request;
+  problemResponses(pino({ level: 'silent' }), '1 MB')(
+    error,
+    request,
+    response as unknown as Response,
+    () => {},
+  );
+  return status;
+}
+
+const driver = (members: object): Error => Object.assign(new Error('x'), { cause: members });
+
+test.each([
+  ['a server that shuts down', { code: 'ER_SERVER_SHUTDOWN', sqlState: '08S01', fatal: true }, 503],
+  ['one that is read-only', { code: 'ER_OPTION_PREVENTS_STATEMENT', sqlState: 'HY000' }, 503],
+  ['one with too many connections', { code: 'ER_CON_COUNT_ERROR', sqlState: '08004' }, 503],
+  ['a full disk', { code: 'ER_RECORD_FILE_FULL', sqlState: 'HY000' }, 503],
+  ['a deadlock', { code: 'ER_LOCK_DEADLOCK', sqlState: '40001' }, 503],
+  ['a connection that is cut', { code: 'PROTOCOL_CONNECTION_LOST', fatal: true }, 503],
+  ['a socket that is not there', { code: 'ENOENT', syscall: 'connect' }, 503],
+  ['a file that is not there', { code: 'ENOENT', syscall: 'open' }, 500],
+  ['data that does not fit', { code: 'ER_DATA_TOO_LONG', sqlState: '22001' }, 500],
+  ['a statement of ours that is wrong', { code: 'ER_PARSE_ERROR', sqlState: '42000' }, 500],
+])('%s', (_, cause, status) => expect(statusOf(driver(cause))).toBe(status));
+
+test('a refusal is what it is', () => {
+  expect(statusOf(new Refusal(409, 'patch-failed', 'Title', 'Detail'))).toBe(409);
+});
