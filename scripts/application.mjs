@@ -38,22 +38,28 @@ export async function startApplication({ web = join(root, 'web/dist'), folder = 
       detached: true,
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
-    const port = await portOf(server);
+    const { port, address } = await listening(server);
     writeFileSync(
       mark,
-      JSON.stringify({ pid: process.pid, port, server: server.pid, database: database?.pid ?? null }),
+      JSON.stringify({
+        pid: process.pid,
+        port,
+        address,
+        server: server.pid,
+        database: database?.pid ?? null,
+      }),
     );
     const ended = new Promise(resolve => server.once('exit', code => resolve(code ?? 1)));
-    return { port, server, database, ended, stop };
+    return { port, address, server, database, ended, stop };
   } catch (error) {
     await stop();
     throw error;
   }
 }
 
-function portOf(server) {
+function listening(server) {
   return new Promise((resolve, reject) => {
-    server.once('message', ({ port }) => resolve(port));
+    server.once('message', resolve);
     // The application has said why on standard error.
     server.once('exit', () => reject(new MissingRequirement('')));
   });
@@ -69,7 +75,7 @@ async function refuseSecond(mark) {
     return;
   }
   if (running.pid === process.pid || !isStart(running.pid)) return;
-  const where = running.port ? `at http://127.0.0.1:${running.port}/` : 'and still starting';
+  const where = running.address ? `at ${running.address}` : 'and still starting';
   throw new MissingRequirement(`Periwinkle is running already ${where} (process ${running.pid}).`);
 }
 

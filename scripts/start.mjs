@@ -35,7 +35,7 @@ try {
   requireBuild();
   application = await startApplication();
   if (asked) await end(0);
-  say(`Periwinkle is at http://${process.env.PERIWINKLE_HOST ?? '127.0.0.1'}:${application.port}/`);
+  say(`Periwinkle is at ${application.address}`);
   void application.database?.exited.then(() => {
     if (!stopping)
       process.stderr.write('The database has ended. Start again; nothing that was stored is lost.\n');

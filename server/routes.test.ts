@@ -2,6 +2,7 @@ import { pino } from 'pino';
 import { createApp } from './source/app';
 import { ConfigError, readConfig } from './source/config';
 import { OPENAPI } from './source/openapi';
+import { printedAddress } from './source/printed-address';
 import { apiRoutes } from './source/routes';
 import { EventStreams } from './source/event-stream';
 import { startTestServer, type TestServer } from './test/test-server';
@@ -111,6 +112,55 @@ describe('settings', () => {
     expect(() => readConfig(env)).toThrow(message);
   });
 });
+
+describe('the shelf', () => {
+  const api = (path: string, init?: RequestInit): Promise<Response> => fetch(`${one.url}/api${path}`, init);
+  const patch = async (value: Record<string, string>): Promise<number> => {
+    const { headers } = await api('/systems/copied/documents/system.json');
+    const response = await api('/systems/copied/documents/system.json', {
+      method: 'PATCH',
+      headers: { 'Content-Type': 'application/json-patch+json', 'If-Match': headers.get('etag')! },
+      body: JSON.stringify(
+        Object.entries(value).map(([key, each]) => ({ op: 'replace', path: `/${key}`, value: each })),
+      ),
+    });
+    return response.status;
+  };
+  const title = async (): Promise<string | undefined> => {
+    const systems = (await (await api('/systems')).json()) as { id: string; title: string }[];
+    return systems.find(({ id }) => id === 'copied')?.title;
+  };
+
+  test('has the title that a system says of itself, also after that is taken back; its id stays', async () => {
+    const copied = await api('/systems/quayside/duplicate', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ id: 'copied', title: 'Copied' }),
+    });
+    expect(copied.status).toBe(201);
+    expect(await patch({ title: 'North quay' })).toBe(200);
+    expect(await title()).toBe('North quay');
+    expect((await api('/systems/copied/undo', { method: 'POST' })).status).toBe(200);
+    expect(await title()).toBe('Copied');
+    expect(await patch({ id: 'other' })).toBe(422);
+  });
+
+  test('no longer gives documents and edits of what was removed from it', async () => {
+    expect((await api('/systems/copied', { method: 'DELETE' })).status).toBe(204);
+    for (const path of ['/documents/system.json', '/edits', '/edits?after=0', '/history', ''])
+      expect((await api(`/systems/copied${path}`)).status).toBe(404);
+    expect((await api('/systems/copied/restore', { method: 'POST' })).status).toBe(204);
+    expect((await api('/systems/copied/documents/system.json')).status).toBe(200);
+  });
+});
+
+test.each([
+  ['127.0.0.1', 'http://127.0.0.1:4848/'],
+  ['0.0.0.0', 'http://127.0.0.1:4848/'],
+  ['::1', 'http://[::1]:4848/'],
+  ['::', 'http://[::1]:4848/'],
+  ['quay.example', 'http://quay.example:4848/'],
+])('a server on %s is found at %s', (host, address) => expect(printedAddress(host, 4848)).toBe(address));
 
 describe('headers', () => {
   test('no inline script, no foreign frame, nothing kept', async () => {

@@ -161,6 +161,22 @@ function newErrors(all: ReadonlyMap<string, StoredDocument>, changed: StoredDocu
   return after.filter(problem => !before.has(key(problem)));
 }
 
+const MAX_TITLE = 200;
+
+/** What the shelf says of a system follows its manifest; its id is its address, and stays. */
+function titleOf(manifest: unknown, systemId: string): string {
+  const { id, title } = manifest as { id: unknown; title: unknown };
+  if (id !== systemId) {
+    throw new Refusal(
+      422,
+      'id-is-kept',
+      'A system keeps its id',
+      `Links lead to “${systemId}”; to have the system under another id, duplicate it.`,
+    );
+  }
+  return String(title).slice(0, MAX_TITLE);
+}
+
 async function write(
   transaction: Transaction,
   request: Omit<EditRequest, 'revision' | 'patch'>,
@@ -188,7 +204,11 @@ async function write(
     at,
   };
   const [{ insertId }] = await transaction.insert(edits).values(row);
-  await transaction.update(systems).set({ changedAt: at }).where(eq(systems.id, systemId));
+  const shelf = path === 'system.json' ? { title: titleOf(document.body, systemId) } : {};
+  await transaction
+    .update(systems)
+    .set({ changedAt: at, ...shelf })
+    .where(eq(systems.id, systemId));
   return {
     edit: {
       id: insertId,

@@ -5,6 +5,7 @@ import { createApp } from './app';
 import { ConfigError, readConfig, type Config } from './config';
 import { DatabaseError, openDatabase, type OpenDatabase } from './database';
 import { loadDemo } from './demo';
+import { printedAddress } from './printed-address';
 
 /** One clear line, and an exit status that is not 0. */
 function giveUp(line: string): never {
@@ -46,9 +47,10 @@ function listen(config: Config, database: OpenDatabase, logger: Logger): void {
   server.listen(config.port, config.host, () => {
     const address = server.address();
     const port = typeof address === 'object' && address ? address.port : config.port;
+    const visited = printedAddress(config.host, port);
     // Whoever started us as a child says the address, once everything else is ready too.
-    if (process.send) process.send({ port });
-    else process.stdout.write(`Periwinkle is at http://${config.host}:${port}/\n`);
+    if (process.send) process.send({ port, address: visited });
+    else process.stdout.write(`Periwinkle is at ${visited}\n`);
   });
   const stop = (): void => {
     server.close(() => void database.close().then(() => process.exit(0)));

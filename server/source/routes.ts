@@ -103,6 +103,7 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
   router.get('/systems/:systemId/documents/*path', async (request, response) => {
     const path = documentPath(request);
     const row = documentKind(path);
+    await requireSystem(db, idOf(request));
     const document = row && (await readDocument(db, idOf(request), path));
     if (!document) throw notFound(`There is no document “${path}”.`);
     response.set('ETag', `"${document.revision}"`);
@@ -139,6 +140,7 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
   }
   router.get('/systems/:systemId/edits', async (request, response) => {
     const { most, after } = request.query;
+    await requireSystem(db, idOf(request));
     const found =
       after === undefined
         ? await latestEdits(db, idOf(request), Math.min(200, Math.max(1, Number(most) || 50)))
