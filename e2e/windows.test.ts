@@ -136,9 +136,15 @@ test(
     await inWindow(0);
     await cutOff();
     await set('border-color', '#0f0f0f');
+    const asks = (): Promise<boolean> =>
+      driver.executeScript(
+        `const leaving = new Event('beforeunload', { cancelable: true }); return !dispatchEvent(leaving)`,
+      );
+    expect(await asks()).toBe(true);
     await driver.navigate().refresh();
     await plateReady(driver);
     await stored(driver);
+    expect(await asks()).toBe(false);
     expect(await entryText('border-color')).toBe('#0f0f0f');
     await inWindow(1);
     await eventually(

@@ -259,7 +259,13 @@ export class SystemStore {
     }
   }
 
+  /** Closing a window forgets its session, and with it what could not be sent. */
+  private readonly askBeforeLeaving = (event: BeforeUnloadEvent): void => {
+    if (this.copy.pending.length > 0) event.preventDefault();
+  };
+
   private open(): void {
+    addEventListener('beforeunload', this.askBeforeLeaving);
     this.stream = new EditStream(this.id, this.copy.lastEdit, {
       onEdit: edit => {
         const own = this.copy.pending.some(pending => pending.key === edit.editKey);
@@ -274,6 +280,7 @@ export class SystemStore {
   }
 
   private close(): void {
+    removeEventListener('beforeunload', this.askBeforeLeaving);
     this.stream?.close();
     this.stream = null;
   }
