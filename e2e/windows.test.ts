@@ -72,17 +72,22 @@ test(
   TIMEOUT,
 );
 
+/** Has both windows set the same, one of them without the server, which then comes back to it. */
+async function meet(property: string, here: string, elsewhere: string): Promise<void> {
+  await inWindow(0);
+  await cutOff();
+  await set(property, here);
+  await inWindow(1);
+  await set(property, elsewhere);
+  await stored(driver);
+  await inWindow(0);
+  await reconnect();
+}
+
 test(
   'edits to the same place ask, showing both; the one chosen stands in both windows',
   async () => {
-    await inWindow(0);
-    await cutOff();
-    await set('border-color', '#aaaaaa');
-    await inWindow(1);
-    await set('border-color', '#bbbbbb');
-    await stored(driver);
-    await inWindow(0);
-    await reconnect();
+    await meet('border-color', '#aaaaaa', '#bbbbbb');
     const dialog = await find(driver, '[role=dialog]');
     const text = await dialog.getText();
     expect(text).toContain('#aaaaaa');
@@ -102,14 +107,7 @@ test(
 test(
   'an undecided meeting outlasts a reload, and nothing is written over before it is decided',
   async () => {
-    await inWindow(0);
-    await cutOff();
-    await set('border-color', '#ababab');
-    await inWindow(1);
-    await set('border-color', '#cdcdcd');
-    await stored(driver);
-    await inWindow(0);
-    await reconnect();
+    await meet('border-color', '#ababab', '#cdcdcd');
     await find(driver, '[role=dialog]');
     await driver.navigate().refresh();
     const text = await (await find(driver, '[role=dialog]')).getText();

@@ -147,6 +147,17 @@ describe('editing', () => {
     expect((await call('GET', '/api/systems/nothing/history')).status).toBe(404);
   });
 
+  test('a step that is asked for twice under one name is done once', async () => {
+    const ends = async () => (await call('GET', '/api/systems/quayside/history')).body;
+    await patch(FIELD, [{ op: 'replace', path: '/summary', value: 'One.' }], { 'Periwinkle-Label': 'One' });
+    await patch(FIELD, [{ op: 'replace', path: '/summary', value: 'Two.' }], { 'Periwinkle-Label': 'Two' });
+    const step = () => call('POST', '/api/systems/quayside/undo', undefined, { 'Idempotency-Key': 'a step' });
+    const [first, second] = [await step(), await step()];
+    expect(second.body).toEqual(first.body);
+    expect(await ends()).toEqual({ undo: 'One', redo: 'Two' });
+    await call('POST', '/api/systems/quayside/undo');
+  });
+
   test('edits of one change are undone together', async () => {
     const change = { 'Periwinkle-Change': 'both' };
     await patch(

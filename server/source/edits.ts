@@ -284,15 +284,28 @@ export async function historyEnds(db: Database, systemId: string): Promise<Histo
   return { undo: undo?.label ?? null, redo: redo?.label ?? null };
 }
 
+/** A step through the history. */
+export interface StepRequest {
+  readonly systemId: string;
+  readonly direction: 'undo' | 'redo';
+  readonly author: string;
+  /** Names the step: asked for again, because its answer was lost, it is done once. */
+  readonly stepKey: string;
+}
+
 /** Takes the last change back, or brings the last one taken back again. Both are edits of their own. */
 export async function stepHistory(
   db: Database,
-  systemId: string,
-  direction: 'undo' | 'redo',
-  author: string,
+  { systemId, direction, author, stepKey }: StepRequest,
 ): Promise<StoredEdit[]> {
-  const stored = await inTransaction(db, async transaction => {
+  const { known, written } = await inTransaction(db, async transaction => {
     await lockSystem(transaction, systemId);
+    const before = await transaction
+      .select(columns)
+      .from(edits)
+      .where(and(eq(edits.systemId, systemId), eq(edits.changeId, stepKey)))
+      .orderBy(asc(edits.id));
+    if (before.length > 0) return { known: before.map(asStored), written: [] };
     const find = direction === 'undo' ? undoCandidate : redoCandidate;
     const candidate = await find(transaction, systemId);
     if (!candidate) {
@@ -307,8 +320,7 @@ export async function stepHistory(
         and(eq(edits.systemId, systemId), eq(edits.changeId, candidate.changeId), eq(edits.kind, 'edit')),
       )
       .orderBy(direction === 'undo' ? desc(edits.id) : asc(edits.id));
-    const changeId = crypto.randomUUID();
-    const written: { edit: StoredEdit; document: StoredDocument }[] = [];
+    const done: { edit: StoredEdit; document: StoredDocument }[] = [];
     const all = await readDocuments(transaction, systemId);
     for (const part of parts) {
       const patch = (direction === 'undo' ? part.inverse : part.patch) as Patch;
@@ -317,7 +329,7 @@ export async function stepHistory(
         systemId,
         path: part.path,
         editKey: crypto.randomUUID(),
-        changeId,
+        changeId: stepKey,
         label: candidate.label,
         author,
       };
@@ -327,10 +339,10 @@ export async function stepHistory(
         target: candidate.changeId,
       });
       all.set(part.path, result.document);
-      written.push(result);
+      done.push(result);
     }
-    return written;
+    return { known: [], written: done };
   });
-  for (const { document } of stored) remember(systemId, document);
-  return stored.map(({ edit }) => edit);
+  for (const { document } of written) remember(systemId, document);
+  return [...known, ...written.map(({ edit }) => edit)];
 }

@@ -37,7 +37,11 @@ const step = (direction: string, words: string): Json => ({
   post: {
     operationId: direction,
     summary: words,
-    parameters: [systemId],
+    parameters: [
+      systemId,
+      parameter('Idempotency-Key', 'header', 'Names this step: sent again, it is done once'),
+      parameter('Periwinkle-Author', 'header', 'Who did it'),
+    ],
     responses: {
       200: answer('The edits this made', list(ref('Edit'))),
       404: problem('No such system'),

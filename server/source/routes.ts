@@ -132,8 +132,12 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
   });
   for (const direction of ['undo', 'redo'] as const) {
     router.post(`/systems/:systemId/${direction}`, async (request, response) => {
-      const author = headerText(request, 'Periwinkle-Author', '');
-      const edits = await stepHistory(db, idOf(request), direction, author);
+      const edits = await stepHistory(db, {
+        systemId: idOf(request),
+        direction,
+        author: headerText(request, 'Periwinkle-Author', ''),
+        stepKey: headerText(request, 'Idempotency-Key', crypto.randomUUID()),
+      });
       events.wake(idOf(request));
       answer(response, edits);
     });

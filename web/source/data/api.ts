@@ -99,8 +99,12 @@ export const api = {
   /** The next edits after the one with an id, in order; none when there are no more. */
   editsAfter: (id: string, after: number) => call<StoredEdit[]>(`${at(id)}/edits?after=${after}`),
   history: (id: string) => call<HistoryEnds>(`${at(id)}/history`),
-  step: (id: string, direction: 'undo' | 'redo') =>
-    call<StoredEdit[]>(`${at(id)}/${direction}`, { ...post(), headers: { 'Periwinkle-Author': author() } }),
+  /** A step through the history; asked for again under the same key it is done once. */
+  step: (id: string, direction: 'undo' | 'redo', key: string) =>
+    call<StoredEdit[]>(`${at(id)}/${direction}`, {
+      ...post(),
+      headers: { 'Periwinkle-Author': author(), 'Idempotency-Key': key },
+    }),
   edit: (id: string, edit: EditToSend) =>
     call<StoredEdit>(`${at(id)}/documents/${edit.path}`, {
       method: 'PATCH',

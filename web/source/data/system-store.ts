@@ -107,7 +107,7 @@ export class SystemStore {
     this.preview = null;
     await this.idle();
     try {
-      const edits = await api.step(this.id, direction);
+      const edits = await this.stepped(direction, nanoid());
       edits.forEach(edit => this.take(edit));
       const done = direction === 'undo' ? 'Taken back' : 'Brought back';
       this.say('plain', `${done}: ${edits[0]?.label ?? 'the last change'}.`);
@@ -117,6 +117,19 @@ export class SystemStore {
         error instanceof ApiError && error.status === 409 ? 'plain' : 'error',
         (error as Error).message,
       );
+    }
+  }
+
+  /** A step, asked for again while no answer comes: who presses once goes one step. */
+  private async stepped(direction: 'undo' | 'redo', key: string): Promise<StoredEdit[]> {
+    for (let tries = 0; ; tries++) {
+      try {
+        return await api.step(this.id, direction, key);
+      } catch (error) {
+        const delay = RETRY_MS[tries];
+        if (!(error instanceof ApiError && error.passing) || delay === undefined) throw error;
+        await new Promise(resolve => setTimeout(resolve, delay));
+      }
     }
   }
 
