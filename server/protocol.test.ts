@@ -147,6 +147,14 @@ describe('editing', () => {
     expect((await call('GET', '/api/systems/nothing/history')).status).toBe(404);
   });
 
+  test('what is taken out and brought back stands where it stood', async () => {
+    const text = async () => (await fetch(server.url + FIELD)).text();
+    const before = await text();
+    await patch(FIELD, [{ op: 'remove', path: '/rules/0/set/frame/height' }]);
+    await call('POST', '/api/systems/quayside/undo');
+    expect(await text()).toBe(before);
+  });
+
   test('a step that is asked for twice under one name is done once', async () => {
     const ends = async () => (await call('GET', '/api/systems/quayside/history')).body;
     await patch(FIELD, [{ op: 'replace', path: '/summary', value: 'One.' }], { 'Periwinkle-Label': 'One' });

@@ -18,6 +18,9 @@ describe('patches', () => {
     ['insert', [{ op: 'add', path: '/rules/1', value: { id: 'n', set: {} } }]],
     ['append', [{ op: 'add', path: '/rules/-', value: { id: 'n', set: {} } }]],
     ['remove', [{ op: 'remove', path: '/rules/0/set/frame' }]],
+    ['remove a member before others', [{ op: 'remove', path: '/rules/0/id' }]],
+    ['rename a member before others', [{ op: 'move', from: '/rules/0/id', path: '/rules/0/name' }]],
+    ['a member becomes the last', [{ op: 'move', from: '/rules', path: '/rules' }]],
     ['move in a list', [{ op: 'move', from: '/rules/0', path: '/rules/2' }]],
     ['move to the end', [{ op: 'move', from: '/rules/0', path: '/rules/-' }]],
     ['move into what comes behind', [{ op: 'move', from: '/title', path: '/rules/2/set/title' }]],
@@ -34,8 +37,9 @@ describe('patches', () => {
 
   test.each(patches)('%s: the inverse restores the document', (_, patch) => {
     const { document: after, inverse } = applyPatch(document, patch);
-    expect(after).not.toEqual(document);
-    expect(applyPatch(after, inverse).document).toEqual(document);
+    expect(JSON.stringify(after)).not.toBe(JSON.stringify(document));
+    // The order of members counts in a rule's `set`.
+    expect(JSON.stringify(applyPatch(after, inverse).document)).toBe(JSON.stringify(document));
   });
 
   test('what is not touched stays the same object', () => {
@@ -52,7 +56,7 @@ describe('patches', () => {
     ['the prototype', { op: 'add', path: '/__proto__/polluted', value: true }],
     ['a constructor', { op: 'add', path: '/constructor/prototype/polluted', value: true }],
     ['a move into itself', { op: 'move', from: '/rules', path: '/rules/0' }],
-    ['a move of nothing', { op: 'move', from: '/nothing', path: '/nothing' }],
+    ['a move of nothing', { op: 'move', from: '/nothing', path: '/note' }],
     ['a place past the end', { op: 'add', path: '/rules/7', value: {} }],
   ])('%s is refused and changes nothing', (_, operation) => {
     const before = structuredClone(document);

@@ -61,17 +61,20 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
 const applyOne = (root: unknown, operation: Operation, index: number): unknown =>
   jsonPatch.applyOperation(root, operation, true, true, true, index);
 
-/** Moving is taking away and then putting in: the place that it goes to is one of the document without it (RFC 6902, section 4.4). */
+/**
+ * Moving is taking away and then putting in: the place that it goes to is one of the document without it (RFC 6902, section 4.4).
+ * So a member that is moved to where it is becomes the last, by which inverses put members back in their order.
+ */
 function moveEntry(root: unknown, { from, path }: MoveOperation, index: number): PatchOperation[] {
   const entry = at(root, from);
+  if (path === from && (entry === undefined || isInsertion(root, path))) return [];
   if (entry === undefined) throw new Error('nothing is there to be moved');
-  if (path === from) return [];
   if (path.startsWith(`${from}/`)) throw new Error('it cannot be moved into itself');
+  const behind = membersBehind(root, from);
   applyOne(root, { op: 'remove', path: from }, index);
-  const inverse: PatchOperation[] = [
-    { op: 'move', path: from, from: finalPath(root, path) },
-    ...restored(root, path),
-  ];
+  const back: PatchOperation[] =
+    path === from ? [] : [{ op: 'move', path: from, from: finalPath(root, path) }];
+  const inverse: PatchOperation[] = [...back, ...behind, ...restored(root, path)];
   applyOne(root, { op: 'add', path, value: entry }, index);
   return inverse;
 }
@@ -88,7 +91,7 @@ function inverseOf(document: unknown, operation: Exclude<PatchOperation, MoveOpe
     case 'test':
       return [];
     case 'remove':
-      return [{ op: 'add', path, value: plain(at(document, path)) }];
+      return [{ op: 'add', path, value: plain(at(document, path)) }, ...membersBehind(document, path)];
     case 'replace':
       return [{ op: 'replace', path, value: plain(at(document, path)) }];
     default:
@@ -96,6 +99,17 @@ function inverseOf(document: unknown, operation: Exclude<PatchOperation, MoveOpe
         ? [{ op: 'remove', path: finalPath(document, path) }]
         : [{ op: 'replace', path, value: plain(at(document, path)) }];
   }
+}
+
+/** Moves that put the members of an object behind one in their places again, once that is back as the last. */
+function membersBehind(document: unknown, path: string): PatchOperation[] {
+  const { steps, parent, last } = parentOf(document, path);
+  if (!isObject(parent)) return [];
+  const keys = Object.keys(parent);
+  return keys.slice(keys.indexOf(last) + 1).map(key => {
+    const place = pointer(...steps.slice(0, -1), key);
+    return { op: 'move', from: place, path: place };
+  });
 }
 
 /** A move onto an existing member of an object overwrites it: the inverse puts it back. */

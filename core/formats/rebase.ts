@@ -184,7 +184,8 @@ interface Touched extends Place {
 
 const placesIn = ({ to, from }: Places): Touched[] => [
   ...(from ? [{ steps: from, isGap: false, carries: true }] : []),
-  { ...to, carries: false },
+  // A member that is moved to where it is only becomes the last.
+  ...(from && pointer(...from) === pointer(...to.steps) ? [] : [{ ...to, carries: false }]),
 ];
 
 function between(a: Touched, b: Touched): Relation | null {
