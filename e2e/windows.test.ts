@@ -154,6 +154,31 @@ test(
 );
 
 test(
+  'an edit made on a later state than the server has by now, as after a backup was put back, is stored after a reload',
+  async () => {
+    await inWindow(0);
+    await cutOff();
+    await set('border-color', '#1e1e1e');
+    await driver.executeScript(
+      `const key = 'periwinkle:pending:quayside';
+       const kept = JSON.parse(sessionStorage.getItem(key));
+       kept.bases.forEach(base => (base.revision += 1000));
+       sessionStorage.setItem(key, JSON.stringify({ ...kept, lastEdit: kept.lastEdit + 1000 }));`,
+    );
+    await driver.navigate().refresh();
+    await plateReady(driver);
+    await stored(driver);
+    expect(await entryText('border-color')).toBe('#1e1e1e');
+    await inWindow(1);
+    await eventually(
+      driver,
+      `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#1e1e1e'`,
+    );
+  },
+  TIMEOUT,
+);
+
+test(
   'more windows than a browser grants connections to one host all load, and all hear of edits, also when others close',
   async () => {
     const all = [...windows];

@@ -99,7 +99,9 @@ function operationOf(document: unknown, mark: string, { kind, place, other }: Se
     }
     case 'rename': {
       const from = pick(texts, place);
-      return from ? move(pointer(...from), pointer(...from.slice(0, -1), mark)) : null;
+      // Moved to where it is, it becomes the last.
+      const to = from && (other % 3 === 0 ? from : [...from.slice(0, -1), mark]);
+      return from && to ? move(pointer(...from), pointer(...to)) : null;
     }
   }
 }

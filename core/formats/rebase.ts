@@ -25,7 +25,7 @@ export type Rebased = RebasedSides | { readonly ok: false; readonly meeting: Mee
  */
 export function rebase(base: unknown, mine: Patch, theirs: Patch): Rebased {
   try {
-    return { ok: true, ...follow(base, mine, theirs, met) };
+    return { ok: true, ...follow(base, mine, theirs, false) };
   } catch (error) {
     if (error instanceof Met) return { ok: false, meeting: error.meeting };
     throw error;
@@ -38,7 +38,7 @@ export function rebase(base: unknown, mine: Patch, theirs: Patch): Rebased {
  */
 export function insist(base: unknown, mine: Patch, theirs: Patch): PatchOperation[] | null {
   try {
-    return follow(base, mine, theirs, overruled).mine;
+    return follow(base, mine, theirs, true).mine;
   } catch (error) {
     if (error instanceof Met || error instanceof PatchError) return null;
     throw error;
@@ -52,25 +52,23 @@ class Met extends Error {
   }
 }
 
-/** Whether mine can stand where two operations meet; throws where it cannot. */
-type Decide = (meeting: Meeting, relation: Relation) => void;
-
-const met: Decide = meeting => {
-  throw new Met(meeting);
-};
-/** What they replaced or took out cannot be overruled from below, nor what is gone from a list be changed. */
-const overruled: Decide = (meeting, relation) => {
-  const { mine, theirs } = meeting;
-  const isGone =
-    theirs.op === 'remove' && mine.op !== 'remove' && (mine.op === 'move' || /\/\d+$/.test(mine.path));
-  if (relation === 'below' || (relation === 'same' && isGone)) throw new Met(meeting);
-};
+/** Whether mine can overrule theirs: not from below what they replaced or took out, nor where an entry is gone from its list. */
+function overrules(
+  document: unknown,
+  mine: PatchOperation,
+  theirs: PatchOperation,
+  relation: Relation,
+): boolean {
+  if (relation === 'below') return false;
+  if (relation === 'above' || theirs.op !== 'remove' || mine.op === 'remove') return true;
+  return mine.op !== 'move' && !isEntry(document, pointerSteps(mine.path) ?? []);
+}
 
 function follow(
   base: unknown,
   mine: Patch,
   theirs: Patch,
-  decide: Decide,
+  isInsisting: boolean,
 ): { mine: PatchOperation[]; theirs: PatchOperation[] } {
   let patch = plainly(base, mine);
   const others: PatchOperation[] = [];
@@ -96,9 +94,10 @@ function follow(
         next.push(sides[0]);
         other = sides[1];
       } else {
-        decide({ path: placeOf(document, my, other), mine: my, theirs: other }, relation);
+        if (!isInsisting || !overrules(document, my, other, relation))
+          throw new Met({ path: placeOf(document, my, other), mine: my, theirs: other });
         const stands = my.op !== 'test' && !(my.op === 'remove' && other.op === 'remove');
-        if (stands) next.push(standing(sides[0]));
+        if (stands) next.push(standing(document, my, sides[0]));
         other = null;
       }
       document = applyPatch(document, [my]).document;
@@ -164,6 +163,7 @@ const isEntry = (document: unknown, steps: Steps): boolean =>
 const leadsTo = (short: Steps, long: Steps): boolean => short.every((step, index) => step === long[index]);
 
 function relationOf(document: unknown, mine: PatchOperation, theirs: PatchOperation): Relation | null {
+  if (onlyOrders(document, mine) || onlyOrders(document, theirs)) return null;
   const [my, their] = [placesOf(document, mine), placesOf(document, theirs)];
   // Each moved into what the other moved.
   if (my.from && their.from && leadsTo(my.from, their.to.steps) && leadsTo(their.from, my.to.steps))
@@ -173,6 +173,12 @@ function relationOf(document: unknown, mine: PatchOperation, theirs: PatchOperat
   const pairs = placesIn(my).flatMap(a => placesIn(their).map(b => between(a, b)));
   return pairs.find(relation => relation !== null) ?? null;
 }
+
+/** A member that is moved to where it is only becomes the last: that meets nothing, and is nothing where the member is gone. */
+const onlyOrders = (document: unknown, operation: PatchOperation): boolean =>
+  operation.op === 'move' &&
+  operation.from === operation.path &&
+  !isEntry(document, pointerSteps(operation.from) ?? []);
 
 const isReplaced = (operation: PatchOperation, { from }: Places): boolean =>
   operation.op === 'replace' && from !== null && operation.path === pointer(...from);
@@ -184,8 +190,7 @@ interface Touched extends Place {
 
 const placesIn = ({ to, from }: Places): Touched[] => [
   ...(from ? [{ steps: from, isGap: false, carries: true }] : []),
-  // A member that is moved to where it is only becomes the last.
-  ...(from && pointer(...from) === pointer(...to.steps) ? [] : [{ ...to, carries: false }]),
+  { ...to, carries: false },
 ];
 
 function between(a: Touched, b: Touched): Relation | null {
@@ -275,8 +280,10 @@ function indexShift(
   return wanted(Number(steps[depth]) - Number(other[depth])) ? { depth, by } : null;
 }
 
-/** The same operation, made to stand whatever is there now. */
-const standing = (operation: PatchOperation): PatchOperation =>
-  operation.op === 'replace' && operation.path !== '' && !/\/\d+$/.test(operation.path)
+/** An operation as it follows, made to stand whatever is there now: a member that is gone is put back. */
+function standing(document: unknown, before: PatchOperation, operation: PatchOperation): PatchOperation {
+  const steps = pointerSteps(before.path) ?? [];
+  return operation.op === 'replace' && steps.length > 0 && !isEntry(document, steps)
     ? { op: 'add', path: operation.path, value: operation.value }
     : operation;
+}

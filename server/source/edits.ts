@@ -303,7 +303,7 @@ export async function stepHistory(
     const before = await transaction
       .select(columns)
       .from(edits)
-      .where(and(eq(edits.systemId, systemId), eq(edits.changeId, stepKey)))
+      .where(and(eq(edits.systemId, systemId), eq(edits.changeId, stepKey), eq(edits.kind, direction)))
       .orderBy(asc(edits.id));
     if (before.length > 0) return { known: before.map(asStored), written: [] };
     const find = direction === 'undo' ? undoCandidate : redoCandidate;

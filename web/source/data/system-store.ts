@@ -252,18 +252,19 @@ export class SystemStore {
   }
 
   private take(edit: StoredEdit): void {
-    if (this.copy.lacksBefore(edit)) return void this.fillGap();
+    const gap = this.copy.lacksBefore(edit);
+    if (gap !== null) return void this.fillGap(gap);
     this.copy = this.copy.withStored(edit);
     this.keepPending();
     this.show({});
   }
 
   /** Asks for what was stored between what is known here and what was told. */
-  private async fillGap(): Promise<void> {
+  private async fillGap(after: number): Promise<void> {
     if (this.filling) return;
     this.filling = true;
     try {
-      const missed = await api.editsAfter(this.id, this.copy.lastEdit);
+      const missed = await api.editsAfter(this.id, after);
       missed.forEach(edit => this.take(edit));
     } catch {
       // The next edit that is told asks again.
@@ -336,11 +337,14 @@ export class SystemStore {
       bases: { path: string; revision: number; body: unknown }[];
       lastEdit: number;
     };
-    // Back to what the edits were made on; the stream of events then tells what has happened since.
+    // Back to what the edits were made on; the stream of events then tells what has happened since. A server with an earlier
+    // state, as after a backup was put back, has nothing to tell: there they are made on what it has.
     const documents = [...this.copy.confirmed.values()].map(
-      document => kept.bases.find(base => base.path === document.path) ?? document,
+      document =>
+        kept.bases.find(base => base.path === document.path && base.revision <= document.revision) ??
+        document,
     );
-    this.copy = WorkingCopy.of(documents, kept.lastEdit);
+    this.copy = WorkingCopy.of(documents, Math.min(kept.lastEdit, this.copy.lastEdit));
     for (const edit of kept.pending) {
       try {
         this.copy = this.copy.withEdit(edit);

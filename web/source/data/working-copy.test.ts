@@ -79,6 +79,16 @@ test('a refused edit is taken back, and with it what no longer fits; the rest st
   expect(copy.pending.map(edit => edit.key)).toEqual(['c']);
 });
 
+test('an edit beside one that is refused stays', () => {
+  const removal = (key: string): Patch => [{ op: 'remove', path: `/${key}` }];
+  const { copy, lost } = start()
+    .withEdit(mine('a', removal('title')))
+    .withEdit(mine('b', removal('summary')))
+    .without('a');
+  expect(lost).toEqual([]);
+  expect(shown(copy)).toEqual({ title: 'A', rules: body.rules });
+});
+
 test('an edit that does not fit is refused at once', () => {
   expect(() => start().withEdit(mine('a', [{ op: 'remove', path: '/rules/7' }]))).toThrow(/Operation 0/);
 });
@@ -110,6 +120,13 @@ test('an undecided meeting follows whatever is done meanwhile, here and elsewher
 });
 
 test('an edit that is told before those that lead to it is not taken for the next', () => {
-  expect(start().lacksBefore(stored(3, 3, 'x', title('late')))).toBe(true);
-  expect(start().lacksBefore(stored(1, 2, 'x', title('next')))).toBe(false);
+  expect(start().lacksBefore(stored(3, 3, 'x', title('late')))).toBe(0);
+  expect(start().lacksBefore(stored(1, 2, 'x', title('next')))).toBeNull();
+  // What is asked for begins at this document's last edit, whatever was told of others since.
+  const known = start().withStored(stored(4, 2, 'x', title('next')));
+  const later = known.withStored({
+    ...stored(9, 2, 'y', title('y')),
+    path: 'components/other.component.json',
+  });
+  expect(later.lacksBefore(stored(12, 4, 'z', title('late')))).toBe(4);
 });

@@ -21,13 +21,18 @@ export interface Meeting {
   readonly patch: Patch | null;
 }
 
+/** A document as the server has it, with the id of the last edit known of it. */
+interface ConfirmedDocument extends StoredDocument {
+  readonly edit: number;
+}
+
 /**
  * What the server has, and what was done here on top of it. Pure: each method returns a new copy. What is shown is
  * always the confirmed documents with the pending edits applied in order.
  */
 export class WorkingCopy {
   private constructor(
-    readonly confirmed: ReadonlyMap<string, StoredDocument>,
+    readonly confirmed: ReadonlyMap<string, ConfirmedDocument>,
     readonly pending: readonly PendingEdit[],
     readonly meetings: readonly Meeting[],
     /** Documents as shown, by path. */
@@ -36,7 +41,7 @@ export class WorkingCopy {
   ) {}
 
   static of(documents: readonly StoredDocument[], lastEdit: number): WorkingCopy {
-    const confirmed = new Map(documents.map(document => [document.path, document]));
+    const confirmed = new Map(documents.map(document => [document.path, { ...document, edit: lastEdit }]));
     return new WorkingCopy(
       confirmed,
       [],
@@ -61,10 +66,13 @@ export class WorkingCopy {
     return this.with({ meetings: [...this.meetings, ...meetings] });
   }
 
-  /** Whether edits of the same document are missing here that were stored before one that is told. */
-  lacksBefore(edit: StoredEdit): boolean {
+  /**
+   * Id of the edit from which on edits of the same document are missing here that were stored before one that is told; `null` where
+   * none is. Edits of other documents may have been told since.
+   */
+  lacksBefore(edit: StoredEdit): number | null {
     const known = this.confirmed.get(edit.path);
-    return known !== undefined && edit.revision > known.revision + 1;
+    return known !== undefined && edit.revision > known.revision + 1 ? known.edit : null;
   }
 
   /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. */
@@ -77,6 +85,7 @@ export class WorkingCopy {
       path: edit.path,
       revision: edit.revision,
       body: document,
+      edit: edit.id,
     });
     const [first] = this.pending.filter(pending => pending.path === edit.path);
     if (first?.key === edit.editKey) {
@@ -109,7 +118,7 @@ export class WorkingCopy {
   }
 
   private with(parts: {
-    confirmed?: ReadonlyMap<string, StoredDocument>;
+    confirmed?: ReadonlyMap<string, ConfirmedDocument>;
     pending?: readonly PendingEdit[];
     meetings?: readonly Meeting[];
     documents?: ReadonlyMap<string, unknown>;
