@@ -36,3 +36,15 @@ export function valueAt(document: unknown, steps: readonly Step[]): unknown {
   }
   return here;
 }
+
+/** Whether two values say the same; the order of members counts for nothing (RFC 6902, section 4.6). */
+export function isSameJson(a: unknown, b: unknown): boolean {
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length === b.length && a.every((each, index) => isSameJson(each, b[index]));
+  if (!isObject(a) || !isObject(b)) return a === b;
+  const keys = Object.keys(a);
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every(key => Object.hasOwn(b, key) && isSameJson(a[key], b[key]))
+  );
+}

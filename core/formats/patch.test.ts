@@ -24,6 +24,7 @@ describe('patches', () => {
     ['move in a list', [{ op: 'move', from: '/rules/0', path: '/rules/2' }]],
     ['move to the end', [{ op: 'move', from: '/rules/0', path: '/rules/-' }]],
     ['move into what comes behind', [{ op: 'move', from: '/title', path: '/rules/2/set/title' }]],
+    ['move out of an entry to its place', [{ op: 'move', from: '/rules/0/set', path: '/rules/0' }]],
     ['move onto a member', [{ op: 'move', from: '/rules/0/id', path: '/title' }]],
     [
       'several',

@@ -5,11 +5,18 @@ import { isObject, pointer, pointerSteps, valueAt } from './json';
 
 /** An operation of a JSON Patch (RFC 6902). */
 export type PatchOperation =
-  | { readonly op: 'add' | 'replace' | 'test'; readonly path: string; readonly value: unknown }
+  | { readonly op: 'add' | 'replace'; readonly path: string; readonly value: unknown }
   | { readonly op: 'remove'; readonly path: string }
   | MoveOperation
-  | { readonly op: 'copy'; readonly path: string; readonly from: string };
-interface MoveOperation {
+  | { readonly op: 'copy'; readonly path: string; readonly from: string }
+  | TestOperation;
+/** What must be there for the rest of the patch to be applied. */
+export interface TestOperation {
+  readonly op: 'test';
+  readonly path: string;
+  readonly value: unknown;
+}
+export interface MoveOperation {
   readonly op: 'move';
   readonly path: string;
   readonly from: string;
@@ -72,12 +79,23 @@ function moveEntry(root: unknown, { from, path }: MoveOperation, index: number):
   if (path.startsWith(`${from}/`)) throw new Error('it cannot be moved into itself');
   const behind = membersBehind(root, from);
   applyOne(root, { op: 'remove', path: from }, index);
-  const back: PatchOperation[] =
-    path === from ? [] : [{ op: 'move', path: from, from: finalPath(root, path) }];
-  const inverse: PatchOperation[] = [...back, ...behind, ...restored(root, path)];
+  const inverse: PatchOperation[] = [
+    ...(path === from ? [] : movedBack(from, finalPath(root, path), entry)),
+    ...behind,
+    ...restored(root, path),
+  ];
   applyOne(root, { op: 'add', path, value: entry }, index);
   return inverse;
 }
+
+/** Where an entry would go into the one that takes its place, it is taken out and put in: a move cannot say that. */
+const movedBack = (path: string, from: string, entry: unknown): PatchOperation[] =>
+  path.startsWith(`${from}/`)
+    ? [
+        { op: 'remove', path: from },
+        { op: 'add', path, value: plain(entry) },
+      ]
+    : [{ op: 'move', path, from }];
 
 function reasonOf(error: unknown): string {
   const text = error instanceof Error ? error.message : String(error);

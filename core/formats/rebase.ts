@@ -1,5 +1,16 @@
 import { applyPatch, PatchError, type Patch, type PatchOperation } from './patch';
 import { pointer, pointerSteps, valueAt } from './json';
+import {
+  indexShift,
+  isEntry,
+  leadsTo,
+  onlyOrders,
+  placesOf,
+  withoutMoved,
+  type Place,
+  type Places,
+  type Steps,
+} from './places';
 
 /** Two edits that met: the place, and the operation on either side. */
 export interface Meeting {
@@ -38,7 +49,10 @@ export function rebase(base: unknown, mine: Patch, theirs: Patch): Rebased {
  */
 export function insist(base: unknown, mine: Patch, theirs: Patch): PatchOperation[] | null {
   try {
-    return follow(base, mine, theirs, true).mine;
+    const standing = follow(base, mine, theirs, true).mine;
+    // A move that would now lead into what it moves cannot be said.
+    applyPatch(applyPatch(base, theirs).document, standing);
+    return standing;
   } catch (error) {
     if (error instanceof Met || error instanceof PatchError) return null;
     throw error;
@@ -52,7 +66,7 @@ class Met extends Error {
   }
 }
 
-/** Whether mine can overrule theirs: not from below what they replaced or took out, nor where an entry is gone from its list. */
+/** Whether mine can overrule theirs: not from below what they replaced or took out, nor where an entry is gone from its list or has been moved. */
 function overrules(
   document: unknown,
   mine: PatchOperation,
@@ -60,7 +74,9 @@ function overrules(
   relation: Relation,
 ): boolean {
   if (relation === 'below') return false;
-  if (relation === 'above' || theirs.op !== 'remove' || mine.op === 'remove') return true;
+  // What they moved out of it, or into it, is elsewhere by now.
+  if (relation === 'above') return theirs.op !== 'move';
+  if (theirs.op !== 'remove' || mine.op === 'remove') return true;
   return mine.op !== 'move' && !isEntry(document, pointerSteps(mine.path) ?? []);
 }
 
@@ -133,35 +149,6 @@ function ended(document: unknown, path: string): string {
   return steps.at(-1) === '-' && Array.isArray(list) ? pointer(...steps.slice(0, -1), list.length) : path;
 }
 
-type Steps = readonly string[];
-
-/** A place in a document: something that is there or is written, or a gap of a list, before the entry of that index. */
-interface Place {
-  readonly steps: Steps;
-  readonly isGap: boolean;
-}
-
-/** The places of an operation in the document before it: where it writes, and from where it takes away. */
-interface Places {
-  readonly to: Place;
-  readonly from: Steps | null;
-}
-
-function placesOf(document: unknown, operation: PatchOperation): Places {
-  const written = pointerSteps(operation.path) ?? [];
-  const from = operation.op === 'move' ? (pointerSteps(operation.from) ?? []) : null;
-  // A move says where to in the document without what is moved.
-  const steps = from && isEntry(document, from) ? shifted(written, from, index => index >= 0, 1) : written;
-  const isGap = (operation.op === 'add' || operation.op === 'move') && isEntry(document, steps);
-  return { to: { steps, isGap }, from };
-}
-
-/** Whether steps lead to a place in a list. */
-const isEntry = (document: unknown, steps: Steps): boolean =>
-  steps.length > 0 && Array.isArray(valueAt(document, steps.slice(0, -1)));
-
-const leadsTo = (short: Steps, long: Steps): boolean => short.every((step, index) => step === long[index]);
-
 function relationOf(document: unknown, mine: PatchOperation, theirs: PatchOperation): Relation | null {
   if (onlyOrders(document, mine) || onlyOrders(document, theirs)) return null;
   const [my, their] = [placesOf(document, mine), placesOf(document, theirs)];
@@ -173,12 +160,6 @@ function relationOf(document: unknown, mine: PatchOperation, theirs: PatchOperat
   const pairs = placesIn(my).flatMap(a => placesIn(their).map(b => between(a, b)));
   return pairs.find(relation => relation !== null) ?? null;
 }
-
-/** A member that is moved to where it is only becomes the last: that meets nothing, and is nothing where the member is gone. */
-const onlyOrders = (document: unknown, operation: PatchOperation): boolean =>
-  operation.op === 'move' &&
-  operation.from === operation.path &&
-  !isEntry(document, pointerSteps(operation.from) ?? []);
 
 const isReplaced = (operation: PatchOperation, { from }: Places): boolean =>
   operation.op === 'replace' && from !== null && operation.path === pointer(...from);
@@ -228,7 +209,7 @@ function following(
   return {
     ...operation,
     from: pointer(...from),
-    path: pointer(...(isListed ? shifted(to, from, index => index > 0, -1) : to)),
+    path: pointer(...(isListed ? withoutMoved(to, from) : to)),
   };
 }
 
@@ -262,23 +243,6 @@ function carriedPlace(
  */
 const isIntoItself = (operation: PatchOperation): boolean =>
   operation.op === 'move' && operation.path.startsWith(`${operation.from}/`);
-
-/** Steps whose index in the list of another place is shifted where it stands in some way to the index there. */
-function shifted(steps: Steps, other: Steps, wanted: (difference: number) => boolean, by: number): Steps {
-  const shift = indexShift(steps, other, wanted, by);
-  return shift ? steps.with(shift.depth, String(Number(steps[shift.depth]) + shift.by)) : steps;
-}
-
-function indexShift(
-  steps: Steps,
-  other: Steps,
-  wanted: (difference: number) => boolean,
-  by: number,
-): { depth: number; by: number } | null {
-  const depth = other.length - 1;
-  if (steps.length <= depth || !leadsTo(other.slice(0, depth), steps)) return null;
-  return wanted(Number(steps[depth]) - Number(other[depth])) ? { depth, by } : null;
-}
 
 /** An operation as it follows, made to stand whatever is there now: a member that is gone is put back. */
 function standing(document: unknown, before: PatchOperation, operation: PatchOperation): PatchOperation {
