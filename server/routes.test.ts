@@ -4,7 +4,7 @@ import { ConfigError, readConfig } from './source/config';
 import { OPENAPI } from './source/openapi';
 import { printedAddress } from './source/printed-address';
 import { apiRoutes } from './source/routes';
-import { EventStreams } from './source/event-stream';
+import { EventTail } from './source/event-tail';
 import { startTestServer, type TestServer } from './test/test-server';
 
 let one: TestServer;
@@ -18,7 +18,7 @@ interface Layer {
 }
 
 test('every route is in the OpenAPI document, and every route of the document is there', () => {
-  const router = apiRoutes(one.database, new EventStreams(one.database.db)) as unknown as {
+  const router = apiRoutes(one.database, new EventTail(one.database.db)) as unknown as {
     stack: readonly Layer[];
   };
   const routes = router.stack.flatMap(({ route }) =>

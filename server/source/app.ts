@@ -5,7 +5,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Config } from './config';
 import type { OpenDatabase } from './database';
-import { EventStreams } from './event-stream';
+import { EventTail } from './event-tail';
 import { allowHosts, sameOriginWrites } from './http-guards';
 import { problemResponses, unknownPath } from './http-problem';
 import { apiRoutes, BODY_LIMIT } from './routes';
@@ -41,7 +41,7 @@ export function createApp(config: Config, database: OpenDatabase, logger: Logger
     }),
   );
   app.use(sameOriginWrites);
-  app.use('/api', apiRoutes(database, new EventStreams(database.db)), unknownPath);
+  app.use('/api', apiRoutes(database, new EventTail(database.db)), unknownPath);
   if (config.webFolder !== null) serveWeb(app, config.webFolder);
   app.use(unknownPath);
   app.use(problemResponses(logger, BODY_LIMIT));

@@ -67,7 +67,10 @@ function reason(error: unknown): string {
 const PASSING = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
 const TRIES = 4;
 
-/** Runs a transaction, again when the database asks for it. */
+/** What was read has been written over by another node before it was written here: the whole transaction is done again. */
+export class Overtaken extends Error {}
+
+/** Runs a transaction, again when the database asks for it or it was overtaken. */
 export async function inTransaction<T>(
   db: Database,
   work: (transaction: Transaction) => Promise<T>,
@@ -77,7 +80,8 @@ export async function inTransaction<T>(
       return await db.transaction(work);
     } catch (error) {
       const cause = ((error as { cause?: unknown }).cause ?? error) as { code?: string };
-      if (attempt >= TRIES || !PASSING.has(cause.code ?? '')) throw error;
+      const isPassing = error instanceof Overtaken || PASSING.has(cause.code ?? '');
+      if (attempt >= TRIES || !isPassing) throw error;
     }
   }
 }

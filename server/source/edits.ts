@@ -1,26 +1,16 @@
-import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt } from 'drizzle-orm';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import { guarded } from '@periwinkle/core/formats/identity';
 import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
 import type { Problem } from '@periwinkle/core/formats/problem';
-import { inTransaction, type Database, type Transaction } from './database';
+import { noteEdit } from './changes';
+import { inTransaction, Overtaken, type Database, type Transaction } from './database';
+import { asStored, EDIT_COLUMNS, type StoredEdit } from './edit-rows';
 import { notFound, Refusal } from './refusal';
 import { documents, edits, systems } from './schema';
 import { bodyText, readDocuments, remember, type StoredDocument } from './system-documents';
-
-/** A stored edit as other windows hear of it. */
-export interface StoredEdit {
-  readonly id: number;
-  readonly path: string;
-  readonly revision: number;
-  readonly patch: Patch;
-  readonly kind: string;
-  readonly changeId: string;
-  readonly editKey: string;
-  readonly label: string;
-  readonly author: string;
-  readonly at: string;
-}
+import { inTurn } from './turns';
 
 export interface EditRequest {
   readonly systemId: string;
@@ -34,44 +24,32 @@ export interface EditRequest {
   readonly author: string;
 }
 
-/** What can be taken back or brought back, in words. */
-export interface HistoryEnds {
-  readonly undo: string | null;
-  readonly redo: string | null;
-}
+/** Work on a system in a transaction of its own, after what else waits for its turn. Gives the number of its last edit. */
+export const onSystem = <T>(
+  db: Database,
+  systemId: string,
+  work: (transaction: Transaction, lastEdit: number) => Promise<T>,
+): Promise<T> =>
+  inTurn(systemId, () =>
+    inTransaction(db, async transaction => work(transaction, await lockSystem(transaction, systemId))),
+  );
 
-const columns = {
-  id: edits.id,
-  path: edits.path,
-  revision: edits.revision,
-  patch: edits.patch,
-  kind: edits.kind,
-  changeId: edits.changeId,
-  editKey: edits.editKey,
-  label: edits.label,
-  author: edits.author,
-  at: edits.at,
-};
-
-type Row = Omit<StoredEdit, 'at' | 'patch'> & { at: Date; patch: unknown };
-const asStored = (row: Row): StoredEdit => ({ ...row, patch: row.patch as Patch, at: row.at.toISOString() });
-
-/** Takes the system's row, so that writes to one system follow one another. */
-async function lockSystem(transaction: Transaction, systemId: string): Promise<void> {
+/** Takes the system's row, so that writes to one system follow one another. Gives the number of its last edit. */
+async function lockSystem(transaction: Transaction, systemId: string): Promise<number> {
   const [row] = await transaction
-    .select({ id: systems.id, removedAt: systems.removedAt })
+    .select({ lastEdit: systems.lastEdit, removedAt: systems.removedAt })
     .from(systems)
     .where(eq(systems.id, systemId))
     .for('update');
   if (!row || row.removedAt) throw notFound(`There is no system “${systemId}”.`);
+  return row.lastEdit;
 }
 
 /** Stores an edit: document and history in one transaction. Throws `Refusal`; then nothing has changed. */
 export async function storeEdit(db: Database, request: EditRequest): Promise<StoredEdit> {
-  const { edit, document } = await inTransaction(db, async transaction => {
-    await lockSystem(transaction, request.systemId);
+  const { edit, document } = await onSystem(db, request.systemId, async (transaction, lastEdit) => {
     const [twin] = await transaction
-      .select(columns)
+      .select(EDIT_COLUMNS)
       .from(edits)
       .where(and(eq(edits.systemId, request.systemId), eq(edits.editKey, request.editKey)));
     // The same edit sent again, because its answer was lost: it is stored already.
@@ -81,7 +59,14 @@ export async function storeEdit(db: Database, request: EditRequest): Promise<Sto
     if (!current) throw notFound(`There is no document “${request.path}”.`);
     if (current.revision !== request.revision) throw await stale(transaction, request, current.revision);
     const applied = patched(before, current, request.patch);
-    return write(transaction, request, { ...applied, kind: 'edit', target: null });
+    const edit = await writeEdit(transaction, request, {
+      ...applied,
+      id: lastEdit + 1,
+      kind: 'edit',
+      target: null,
+    });
+    await noteEdit(transaction, request.systemId, edit);
+    return { edit, document: applied.document };
   });
   if (document) remember(request.systemId, document);
   return edit;
@@ -89,7 +74,7 @@ export async function storeEdit(db: Database, request: EditRequest): Promise<Sto
 
 async function stale(transaction: Transaction, request: EditRequest, revision: number): Promise<Refusal> {
   const since = await transaction
-    .select(columns)
+    .select(EDIT_COLUMNS)
     .from(edits)
     .where(
       and(
@@ -108,14 +93,18 @@ async function stale(transaction: Transaction, request: EditRequest, revision: n
   );
 }
 
-interface Applied {
+export interface Applied {
   readonly document: StoredDocument;
   readonly patch: Patch;
   readonly inverse: PatchOperation[];
 }
 
 /** Applies a patch and refuses what would bring in an error that was not there before. */
-function patched(all: ReadonlyMap<string, StoredDocument>, current: StoredDocument, patch: Patch): Applied {
+export function patched(
+  all: ReadonlyMap<string, StoredDocument>,
+  current: StoredDocument,
+  patch: Patch,
+): Applied {
   let result;
   try {
     result = documentKind(current.path)?.json
@@ -133,14 +122,15 @@ function patched(all: ReadonlyMap<string, StoredDocument>, current: StoredDocume
       problems: added,
     });
   }
-  return { document, patch, inverse: result.inverse };
+  return { document, patch, inverse: guarded(result.document, result.inverse) };
 }
 
 /** Text documents are replaced as a whole. */
 function replacedText(body: unknown, patch: Patch): { document: unknown; inverse: PatchOperation[] } {
-  const [operation] = patch;
+  const operations = patch.filter(operation => operation.op !== 'test');
+  const [operation] = operations;
   if (
-    patch.length !== 1 ||
+    operations.length !== 1 ||
     operation?.op !== 'replace' ||
     operation.path !== '' ||
     typeof operation.value !== 'string'
@@ -177,172 +167,29 @@ function titleOf(manifest: unknown, systemId: string): string {
   return String(title).slice(0, MAX_TITLE);
 }
 
-async function write(
+/** Writes an edit and the document that it leaves. Throws `Overtaken` where either is not as it was read. */
+export async function writeEdit(
   transaction: Transaction,
   request: Omit<EditRequest, 'revision' | 'patch'>,
-  applied: Applied & { kind: string; target: string | null },
-): Promise<{ edit: StoredEdit; document: StoredDocument }> {
-  const { document, patch, inverse, kind, target } = applied;
-  const at = new Date();
+  applied: Applied & { id: number; kind: string; target: string | null },
+): Promise<StoredEdit> {
+  const { document, patch, inverse, id, kind, target } = applied;
   const { systemId, path, editKey, changeId, label, author } = request;
-  await transaction
+  const { revision } = document;
+  const at = new Date();
+  const [written] = await transaction
     .update(documents)
-    .set({ revision: document.revision, body: bodyText(path, document.body) })
-    .where(and(eq(documents.systemId, systemId), eq(documents.path, path)));
-  const row = {
-    systemId,
-    path,
-    revision: document.revision,
-    patch,
-    inverse,
-    kind,
-    changeId,
-    target,
-    editKey,
-    label,
-    author,
-    at,
-  };
-  const [{ insertId }] = await transaction.insert(edits).values(row);
+    .set({ revision, body: bodyText(path, document.body) })
+    .where(
+      and(eq(documents.systemId, systemId), eq(documents.path, path), eq(documents.revision, revision - 1)),
+    );
   const shelf = path === 'system.json' ? { title: titleOf(document.body, systemId) } : {};
-  await transaction
+  const [counted] = await transaction
     .update(systems)
-    .set({ changedAt: at, ...shelf })
-    .where(eq(systems.id, systemId));
-  return {
-    edit: {
-      id: insertId,
-      path,
-      revision: document.revision,
-      patch,
-      kind,
-      changeId,
-      editKey,
-      label,
-      author,
-      at: at.toISOString(),
-    },
-    document,
-  };
-}
-
-/** Edits of a system after a given one, oldest first. */
-export async function editsAfter(
-  db: Database | Transaction,
-  systemId: string,
-  after: number,
-  most = 500,
-): Promise<StoredEdit[]> {
-  const rows = await db
-    .select(columns)
-    .from(edits)
-    .where(and(eq(edits.systemId, systemId), gt(edits.id, after)))
-    .orderBy(asc(edits.id))
-    .limit(most);
-  return rows.map(asStored);
-}
-
-/** The newest edits, newest first, for the list of what was done. */
-export async function latestEdits(db: Database, systemId: string, most: number): Promise<StoredEdit[]> {
-  const rows = await db
-    .select(columns)
-    .from(edits)
-    .where(eq(edits.systemId, systemId))
-    .orderBy(desc(edits.id))
-    .limit(most);
-  return rows.map(asStored);
-}
-
-interface Candidate {
-  readonly changeId: string;
-  readonly label: string;
-}
-
-/** The newest change that was made and is not taken back at present. */
-async function undoCandidate(db: Database | Transaction, systemId: string): Promise<Candidate | null> {
-  const [rows] = await db.execute(sql`
-    select e.change_id as changeId, e.label from edits e
-    where e.system_id = ${systemId} and e.kind = 'edit'
-      and coalesce((select a.kind from edits a where a.system_id = e.system_id and a.target = e.change_id order by a.id desc limit 1), 'redo') = 'redo'
-    order by e.id desc limit 1`);
-  return (rows as unknown as Candidate[])[0] ?? null;
-}
-
-/** The change taken back last and not brought back since, provided nothing new was done after. */
-async function redoCandidate(db: Database | Transaction, systemId: string): Promise<Candidate | null> {
-  const [rows] = await db.execute(sql`
-    select u.target as changeId, u.label from edits u
-    where u.system_id = ${systemId} and u.kind = 'undo'
-      and u.id > coalesce((select max(e.id) from edits e where e.system_id = ${systemId} and e.kind = 'edit'), 0)
-      and not exists (select 1 from edits a where a.system_id = u.system_id and a.target = u.target and a.id > u.id and a.kind = 'redo')
-    order by u.id desc limit 1`);
-  return (rows as unknown as Candidate[])[0] ?? null;
-}
-
-export async function historyEnds(db: Database, systemId: string): Promise<HistoryEnds> {
-  const [undo, redo] = await Promise.all([undoCandidate(db, systemId), redoCandidate(db, systemId)]);
-  return { undo: undo?.label ?? null, redo: redo?.label ?? null };
-}
-
-/** A step through the history. */
-export interface StepRequest {
-  readonly systemId: string;
-  readonly direction: 'undo' | 'redo';
-  readonly author: string;
-  /** Names the step: asked for again, because its answer was lost, it is done once. */
-  readonly stepKey: string;
-}
-
-/** Takes the last change back, or brings the last one taken back again. Both are edits of their own. */
-export async function stepHistory(
-  db: Database,
-  { systemId, direction, author, stepKey }: StepRequest,
-): Promise<StoredEdit[]> {
-  const { known, written } = await inTransaction(db, async transaction => {
-    await lockSystem(transaction, systemId);
-    const before = await transaction
-      .select(columns)
-      .from(edits)
-      .where(and(eq(edits.systemId, systemId), eq(edits.changeId, stepKey), eq(edits.kind, direction)))
-      .orderBy(asc(edits.id));
-    if (before.length > 0) return { known: before.map(asStored), written: [] };
-    const find = direction === 'undo' ? undoCandidate : redoCandidate;
-    const candidate = await find(transaction, systemId);
-    if (!candidate) {
-      const words =
-        direction === 'undo' ? 'There is nothing to take back.' : 'There is nothing to bring back.';
-      throw new Refusal(409, `nothing-to-${direction}`, 'Nothing to do', words);
-    }
-    const parts = await transaction
-      .select({ path: edits.path, patch: edits.patch, inverse: edits.inverse })
-      .from(edits)
-      .where(
-        and(eq(edits.systemId, systemId), eq(edits.changeId, candidate.changeId), eq(edits.kind, 'edit')),
-      )
-      .orderBy(direction === 'undo' ? desc(edits.id) : asc(edits.id));
-    const done: { edit: StoredEdit; document: StoredDocument }[] = [];
-    const all = await readDocuments(transaction, systemId);
-    for (const part of parts) {
-      const patch = (direction === 'undo' ? part.inverse : part.patch) as Patch;
-      const applied = patched(all, all.get(part.path)!, patch);
-      const request = {
-        systemId,
-        path: part.path,
-        editKey: crypto.randomUUID(),
-        changeId: stepKey,
-        label: candidate.label,
-        author,
-      };
-      const result = await write(transaction, request, {
-        ...applied,
-        kind: direction,
-        target: candidate.changeId,
-      });
-      all.set(part.path, result.document);
-      done.push(result);
-    }
-    return { known: [], written: done };
-  });
-  for (const { document } of written) remember(systemId, document);
-  return [...known, ...written.map(({ edit }) => edit)];
+    .set({ lastEdit: id, changedAt: at, ...shelf })
+    .where(and(eq(systems.id, systemId), eq(systems.lastEdit, id - 1)));
+  if (written.affectedRows !== 1 || counted.affectedRows !== 1) throw new Overtaken();
+  const edit = { id, path, revision, patch, kind, changeId, target, editKey, label, author };
+  await transaction.insert(edits).values({ ...edit, systemId, inverse, at });
+  return { ...edit, at: at.toISOString() };
 }

@@ -42,10 +42,12 @@ const step = (direction: string, words: string): Json => ({
       parameter('Idempotency-Key', 'header', 'Names this step: sent again, it is done once'),
       parameter('Periwinkle-Author', 'header', 'Who did it'),
     ],
+    requestBody: { ...body('step'), required: false },
     responses: {
       200: answer('The edits this made', list(ref('Edit'))),
-      404: problem('No such system'),
-      409: problem('Nothing to do'),
+      400: problem('Not readable'),
+      404: problem('No such system, or no such change'),
+      409: problem('Nothing to do, or something stands in the way: `obstacle` names it'),
     },
   },
 });
@@ -92,7 +94,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
       get: {
         operationId: 'readSystem',
         summary: 'A system with all its documents',
-        parameters: [systemId],
+        parameters: [systemId, parameter('Periwinkle-Author', 'header', 'Whose steps `history` tells')],
         responses: {
           200: answer('All of it, as of one moment', ref('WholeSystem')),
           404: problem('No such system'),
@@ -163,25 +165,40 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         },
       },
     },
-    '/api/systems/{systemId}/undo': step('undo', 'Take the last change back'),
-    '/api/systems/{systemId}/redo': step('redo', 'Bring the last change taken back again'),
+    '/api/systems/{systemId}/undo': step(
+      'undo',
+      'Take a change back: the one that is named, or the last that the author made',
+    ),
+    '/api/systems/{systemId}/redo': step(
+      'redo',
+      'Bring a change back: the one that is named, or the last that the author took back',
+    ),
     '/api/systems/{systemId}/edits': {
       get: {
         operationId: 'listEdits',
-        summary: 'What was done, newest first; or, with `after`, the next 500 since, oldest first',
+        summary: 'The next 500 edits after one that is known, oldest first',
+        parameters: [systemId, parameter('after', 'query', 'Number of the last edit known')],
+        responses: { 200: answer('Edits', list(ref('Edit'))), 404: problem('No such system') },
+      },
+    },
+    '/api/systems/{systemId}/changes': {
+      get: {
+        operationId: 'listChanges',
+        summary: 'A page of what was done by anybody, newest first',
         parameters: [
           systemId,
-          parameter('most', 'query', 'How many, 200 at most', false),
-          parameter('after', 'query', 'Id of the last edit known', false),
+          parameter('most', 'query', 'How many, 200 at most'),
+          parameter('before', 'query', 'What was made before this number'),
+          parameter('after', 'query', 'What was made next after this number'),
         ],
-        responses: { 200: answer('Edits', list(ref('Edit'))) },
+        responses: { 200: answer('Changes', list(ref('Change'))), 404: problem('No such system') },
       },
     },
     '/api/systems/{systemId}/history': {
       get: {
         operationId: 'readHistory',
-        summary: 'What would be taken back or brought back next, by label',
-        parameters: [systemId],
+        summary: 'What the author would take back or bring back next',
+        parameters: [systemId, parameter('Periwinkle-Author', 'header', 'Whose steps')],
         responses: { 200: answer('Both ends', ref('HistoryEnds')), 404: problem('No such system') },
       },
     },
@@ -189,7 +206,10 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
       get: {
         operationId: 'events',
         summary: 'Server-sent events: each edit as it is stored',
-        parameters: [systemId, parameter('after', 'query', 'Id of the last edit known', false)],
+        parameters: [
+          systemId,
+          parameter('after', 'query', 'Number of the last edit known; `Last-Event-ID` goes before'),
+        ],
         responses: {
           200: { description: 'A stream', content: { 'text/event-stream': { schema: { type: 'string' } } } },
           404: problem('No such system'),
@@ -209,6 +229,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
           detail: { type: 'string' },
           problems: list({ type: 'object' }),
           since: list(ref('Edit')),
+          obstacle: { anyOf: [ref('NamedChange'), { type: 'null' }] },
         },
       },
       System: {
@@ -242,11 +263,46 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
       HistoryEnds: {
         type: 'object',
         required: ['undo', 'redo'],
-        properties: { undo: { type: ['string', 'null'] }, redo: { type: ['string', 'null'] } },
+        properties: {
+          undo: { anyOf: [ref('NamedChange'), { type: 'null' }] },
+          redo: { anyOf: [ref('NamedChange'), { type: 'null' }] },
+        },
+      },
+      NamedChange: {
+        type: 'object',
+        required: ['change', 'label'],
+        properties: { change: { type: 'string' }, label: { type: 'string' } },
+      },
+      Change: {
+        allOf: [
+          ref('NamedChange'),
+          {
+            type: 'object',
+            required: ['made', 'author', 'at', 'state'],
+            properties: {
+              made: { type: 'integer' },
+              author: { type: 'string' },
+              at: { type: 'string' },
+              state: { enum: ['done', 'undone'] },
+            },
+          },
+        ],
       },
       Edit: {
         type: 'object',
-        required: ['id', 'path', 'revision', 'patch', 'kind', 'changeId', 'editKey', 'label', 'author', 'at'],
+        required: [
+          'id',
+          'path',
+          'revision',
+          'patch',
+          'kind',
+          'changeId',
+          'target',
+          'editKey',
+          'label',
+          'author',
+          'at',
+        ],
         properties: {
           id: { type: 'integer' },
           path: { type: 'string' },
@@ -254,6 +310,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
           patch: BODY_SCHEMAS.patch,
           kind: { enum: ['edit', 'undo', 'redo'] },
           changeId: { type: 'string' },
+          target: { type: ['string', 'null'] },
           editKey: { type: 'string' },
           label: { type: 'string' },
           author: { type: 'string' },

@@ -27,6 +27,11 @@ export const BODY_SCHEMAS = {
     properties: { documents: { type: 'object', minProperties: 1, maxProperties: 2000 } },
     additionalProperties: false,
   },
+  step: {
+    type: 'object',
+    properties: { change: { type: 'string', minLength: 1, maxLength: 64 } },
+    additionalProperties: false,
+  },
   copy: {
     type: 'object',
     required: ['id', 'title'],

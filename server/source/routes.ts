@@ -3,8 +3,11 @@ import { Router, text, type Request, type Response } from 'express';
 import { canonicalText } from '@periwinkle/core/formats/canonical';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
-import { editsAfter, historyEnds, latestEdits, stepHistory, storeEdit } from './edits';
-import type { EventStreams } from './event-stream';
+import { historyEnds, listChanges } from './changes';
+import { editsAfter } from './edit-rows';
+import { storeEdit } from './edits';
+import type { EventTail } from './event-tail';
+import { stepHistory } from './history-steps';
 import { OPENAPI } from './openapi';
 import { notFound, Refusal } from './refusal';
 import { readBody, readPatch } from './request-bodies';
@@ -41,6 +44,14 @@ function headerText(request: Request, name: string, fallback: string, most = 64)
   return decoded.slice(0, most);
 }
 
+const authorOf = (request: Request): string => headerText(request, 'Periwinkle-Author', '');
+
+/** A whole number of the query; `null` where there is none. */
+function numberOf(request: Request, name: string): number | null {
+  const value: unknown = request.query[name];
+  return typeof value === 'string' && /^\d{1,15}$/.test(value) ? Number(value) : null;
+}
+
 /** The revision in `If-Match`. Throws 428 without the header and 400 for anything but one revision in quotes. */
 function revisionOf(request: Request): number {
   const header = request.get('If-Match');
@@ -63,7 +74,7 @@ const answer = (response: Response, value: unknown): void =>
   void response.type('application/json').send(writeJson(value));
 
 /** The HTTP protocol: every route, each a thin layer over storage. Described in `openapi.ts`. */
-export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Router {
+export function apiRoutes({ db, pool }: OpenDatabase, events: EventTail): Router {
   const router = Router();
   const json = text({ type: ['application/json'], limit: BODY_LIMIT });
   const patch = text({ type: [PATCH_TYPE], limit: BODY_LIMIT });
@@ -85,7 +96,8 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
   });
   router.get(
     '/systems/:systemId',
-    async (request, response) => void answer(response, await wholeSystem(db, idOf(request))),
+    async (request, response) =>
+      void answer(response, await wholeSystem(db, idOf(request), authorOf(request))),
   );
   router.delete('/systems/:systemId', async (request, response) => {
     await removeSystem(db, idOf(request));
@@ -125,17 +137,19 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
       editKey,
       changeId: headerText(request, 'Periwinkle-Change', editKey),
       label: headerText(request, 'Periwinkle-Label', 'An edit', 200),
-      author: headerText(request, 'Periwinkle-Author', ''),
+      author: authorOf(request),
     });
     events.wake(idOf(request));
     answer(response.set('ETag', `"${edit.revision}"`), edit);
   });
   for (const direction of ['undo', 'redo'] as const) {
-    router.post(`/systems/:systemId/${direction}`, async (request, response) => {
+    router.post(`/systems/:systemId/${direction}`, json, async (request, response) => {
+      const body = request.body === undefined ? {} : readBody<{ change?: string }>('step', request.body);
       const edits = await stepHistory(db, {
         systemId: idOf(request),
         direction,
-        author: headerText(request, 'Periwinkle-Author', ''),
+        author: authorOf(request),
+        change: body.change ?? null,
         stepKey: headerText(request, 'Idempotency-Key', crypto.randomUUID()),
       });
       events.wake(idOf(request));
@@ -143,22 +157,23 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventStreams): Rou
     });
   }
   router.get('/systems/:systemId/edits', async (request, response) => {
-    const { most, after } = request.query;
     await requireSystem(db, idOf(request));
-    const found =
-      after === undefined
-        ? await latestEdits(db, idOf(request), Math.min(200, Math.max(1, Number(most) || 50)))
-        : await editsAfter(db, idOf(request), Number(after) || 0);
-    answer(response, found);
+    answer(response, await editsAfter(db, idOf(request), numberOf(request, 'after') ?? 0));
+  });
+  router.get('/systems/:systemId/changes', async (request, response) => {
+    await requireSystem(db, idOf(request));
+    const [before, after] = [numberOf(request, 'before'), numberOf(request, 'after')];
+    const most = Math.min(200, Math.max(1, numberOf(request, 'most') ?? 50));
+    answer(response, await listChanges(db, idOf(request), { before, after, most }));
   });
   router.get('/systems/:systemId/history', async (request, response) => {
     await requireSystem(db, idOf(request));
-    answer(response, await historyEnds(db, idOf(request)));
+    answer(response, await historyEnds(db, idOf(request), authorOf(request)));
   });
   router.get('/systems/:systemId/events', async (request, response) => {
-    await requireSystem(db, idOf(request));
+    const { lastEdit } = await requireSystem(db, idOf(request));
     const after = Number(request.get('Last-Event-ID') ?? request.query['after'] ?? 0) || 0;
-    events.open(idOf(request), after, request, response);
+    events.open(idOf(request), after, lastEdit, request, response);
   });
   return router;
 }

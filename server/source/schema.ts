@@ -29,6 +29,8 @@ export const systems = mysqlTable('systems', {
   changedAt: datetime('changed_at', { fsp: 3 }).notNull(),
   /** Set while a system is removed but can still be brought back. */
   removedAt: datetime('removed_at', { fsp: 3 }),
+  /** Number of its newest edit. Whoever writes counts it on, so that two never write on the same state, through whatever node. */
+  lastEdit: bigint('last_edit', { mode: 'number' }).notNull().default(0),
 });
 
 export const documents = mysqlTable(
@@ -43,20 +45,21 @@ export const documents = mysqlTable(
   table => [primaryKey({ columns: [table.systemId, table.path] })],
 );
 
-/** Every change ever made, in order. Rows are only added. */
+/** Every edit ever made of a system, numbered without gaps. Rows are only added. */
 export const edits = mysqlTable(
   'edits',
   {
-    id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
     systemId: name('system_id', 64).notNull(),
+    id: bigint('id', { mode: 'number' }).notNull(),
     path: name('path', 190).notNull(),
     /** The document's revision after this edit. */
     revision: int('revision').notNull(),
     patch: jsonText('patch').notNull(),
+    /** What takes it back, with tests that say what it relies on. */
     inverse: jsonText('inverse').notNull(),
     /** `edit`, `undo` or `redo`; the latter two name the change they take back or bring back. */
     kind: varchar('kind', { length: 8 }).notNull(),
-    /** Edits of one change are undone together. */
+    /** The change that an edit belongs to; of a step through the history, the step. */
     changeId: varchar('change_id', { length: 64 }).notNull(),
     target: varchar('target', { length: 64 }),
     /** The sender's key: the same edit sent twice is stored once. */
@@ -66,10 +69,37 @@ export const edits = mysqlTable(
     at: datetime('at', { fsp: 3 }).notNull(),
   },
   table => [
+    primaryKey({ columns: [table.systemId, table.id] }),
     index('edits_by_document').on(table.systemId, table.path, table.revision),
-    index('edits_by_system').on(table.systemId, table.id),
-    index('edits_by_target').on(table.systemId, table.target),
     index('edits_by_change').on(table.systemId, table.changeId),
     uniqueIndex('edits_by_key').on(table.systemId, table.editKey),
+  ],
+);
+
+/** What was done, as a person sees it: one or several edits that are taken back and brought back together. */
+export const changes = mysqlTable(
+  'changes',
+  {
+    systemId: name('system_id', 64).notNull(),
+    id: name('id', 64).notNull(),
+    author: varchar('author', { length: 64 }).notNull(),
+    label: varchar('label', { length: 200 }).notNull(),
+    at: datetime('at', { fsp: 3 }).notNull(),
+    /** Number of its newest edit. */
+    made: bigint('made', { mode: 'number' }).notNull(),
+    /** `done` or `undone`. */
+    state: varchar('state', { length: 8 }).notNull(),
+    /** Change or step under which the edits stand that were the last to do it, undo it or redo it; none where these cannot be taken back. */
+    act: varchar('act', { length: 64 }),
+    /** Number of the newest of those. */
+    position: bigint('position', { mode: 'number' }).notNull(),
+    /** Whose next step it may be: its author's while it is done, then that of whoever took it back; nobody's when a step was in vain. */
+    holder: varchar('holder', { length: 64 }),
+  },
+  table => [
+    primaryKey({ columns: [table.systemId, table.id] }),
+    index('changes_by_holder').on(table.systemId, table.holder, table.state, table.position),
+    index('changes_by_author').on(table.systemId, table.author, table.made),
+    index('changes_in_order').on(table.systemId, table.made),
   ],
 );

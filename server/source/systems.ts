@@ -1,11 +1,11 @@
-import { and, asc, eq, isNull, max } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { isObject } from '@periwinkle/core/formats/json';
 import { inTransaction, type Database, type Transaction } from './database';
-import { historyEnds, type HistoryEnds } from './edits';
+import { historyEnds, type HistoryEnds } from './changes';
 import { notFound, Refusal } from './refusal';
-import { documents, edits, systems } from './schema';
+import { documents, systems } from './schema';
 import { bodyText, forget, readDocuments, type StoredDocument } from './system-documents';
 
 export interface SystemSummary {
@@ -48,32 +48,33 @@ export async function listSystems(db: Database): Promise<SystemSummary[]> {
 /** The row of a system that is on the shelf. */
 async function systemRow(db: Database | Transaction, id: string) {
   const [found] = await db
-    .select(columns)
+    .select({ ...columns, lastEdit: systems.lastEdit })
     .from(systems)
     .where(and(eq(systems.id, id), isNull(systems.removedAt)));
   if (!found) throw notFound(`There is no system “${id}”.`);
   return found;
 }
 
-/** Throws the refusal 404 when there is no such system. */
-export async function requireSystem(db: Database, id: string): Promise<void> {
-  await systemRow(db, id);
+/** The number of the newest edit of a system. Throws the refusal 404 when there is no such system. */
+export async function requireSystem(db: Database, id: string): Promise<{ readonly lastEdit: number }> {
+  return systemRow(db, id);
 }
 
-/** A system with all its documents, as of one moment. */
-export async function wholeSystem(db: Database, id: string): Promise<WholeSystem> {
-  const { row, stored, lastEdit } = await db.transaction(
-    async transaction => {
-      const found = await systemRow(transaction, id);
-      const [newest] = await transaction
-        .select({ id: max(edits.id) })
-        .from(edits)
-        .where(eq(edits.systemId, id));
-      return { row: found, stored: await readDocuments(transaction, id), lastEdit: newest?.id ?? 0 };
-    },
+/** A system with all its documents, as of one moment, and what a person could take back in it. */
+export async function wholeSystem(db: Database, id: string, author: string): Promise<WholeSystem> {
+  const { row, stored } = await db.transaction(
+    async transaction => ({
+      row: await systemRow(transaction, id),
+      stored: await readDocuments(transaction, id),
+    }),
     { isolationLevel: 'repeatable read', withConsistentSnapshot: true },
   );
-  return { ...summary(row), documents: [...stored.values()], history: await historyEnds(db, id), lastEdit };
+  return {
+    ...summary(row),
+    documents: [...stored.values()],
+    history: await historyEnds(db, id, author),
+    lastEdit: row.lastEdit,
+  };
 }
 
 /** Puts a new system in. Documents with errors are refused as a whole, with every problem. */
@@ -134,7 +135,7 @@ export async function duplicateSystem(
   id: string,
   title: string,
 ): Promise<SystemSummary> {
-  const { documents: stored } = await wholeSystem(db, from);
+  const { documents: stored } = await wholeSystem(db, from, '');
   const bodies = new Map(stored.map(({ path, body }) => [path, body]));
   bodies.set('system.json', { ...(bodies.get('system.json') as object), id, title });
   return createSystem(db, bodies);

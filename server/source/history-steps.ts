@@ -1,0 +1,203 @@
+import { and, asc, desc, eq, gt, type SQL } from 'drizzle-orm';
+import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
+import { placed, type Hindrance } from '@periwinkle/core/formats/placing';
+import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow, type NamedChange } from './changes';
+import type { Database, Transaction } from './database';
+import { asStored, EDIT_COLUMNS, type StoredEdit } from './edit-rows';
+import { onSystem, patched, writeEdit, type Applied } from './edits';
+import { notFound, Refusal } from './refusal';
+import { edits } from './schema';
+import { readDocuments, remember, type StoredDocument } from './system-documents';
+
+export type Direction = 'undo' | 'redo';
+
+/** A step through the history. */
+export interface StepRequest {
+  readonly systemId: string;
+  readonly direction: Direction;
+  readonly author: string;
+  /** The change that is meant, anybody's; without one, the next in the history of the author. */
+  readonly change: string | null;
+  /** Names the step: asked for again, because its answer was lost, it is done once. */
+  readonly stepKey: string;
+}
+
+interface DirectionRow {
+  readonly from: ChangeRow['state'];
+  readonly to: ChangeRow['state'];
+  readonly next: typeof nextUndo;
+  readonly nothing: string;
+  readonly already: string;
+  readonly cannot: string;
+}
+
+const DIRECTIONS: Readonly<Record<Direction, DirectionRow>> = {
+  undo: {
+    from: 'done',
+    to: 'undone',
+    next: nextUndo,
+    nothing: 'There is nothing of yours to take back.',
+    already: 'has been taken back already',
+    cannot: 'cannot be taken back',
+  },
+  redo: {
+    from: 'undone',
+    to: 'done',
+    next: nextRedo,
+    nothing: 'There is nothing to bring back.',
+    already: 'stands already',
+    cannot: 'cannot be brought back',
+  },
+};
+
+type Outcome =
+  | { readonly edits: readonly StoredEdit[]; readonly written: readonly StoredDocument[] }
+  | { readonly refusal: Refusal };
+
+/**
+ * Takes a change back, or brings it back again, however much others have done since: what its last edits did is undone where it is by
+ * now. The edits of the step are edits of their own. Throws `Refusal` that says what stands in the way; the next step then goes on
+ * behind that change.
+ */
+export async function stepHistory(db: Database, request: StepRequest): Promise<readonly StoredEdit[]> {
+  const { systemId, direction, stepKey } = request;
+  const outcome = await onSystem(db, systemId, async (transaction, lastEdit): Promise<Outcome> => {
+    const before = await transaction
+      .select(EDIT_COLUMNS)
+      .from(edits)
+      .where(and(eq(edits.systemId, systemId), eq(edits.changeId, stepKey), eq(edits.kind, direction)))
+      .orderBy(asc(edits.id));
+    if (before.length > 0) return { edits: before.map(asStored), written: [] };
+    const change = await changeMeant(transaction, request);
+    const steps = await stepsOf(transaction, change, direction);
+    if (steps instanceof Refusal) {
+      await setChange(transaction, change, { holder: null });
+      return { refusal: steps };
+    }
+    const done: StoredEdit[] = [];
+    for (const applied of steps) {
+      const { path } = applied.document;
+      const edit = { systemId, path, editKey: crypto.randomUUID(), changeId: stepKey, label: change.label };
+      const id = lastEdit + done.length + 1;
+      done.push(
+        await writeEdit(
+          transaction,
+          { ...edit, author: request.author },
+          { ...applied, id, kind: direction, target: change.id },
+        ),
+      );
+    }
+    await setChange(transaction, change, {
+      state: DIRECTIONS[direction].to,
+      act: stepKey,
+      position: lastEdit + done.length,
+      holder: direction === 'undo' ? request.author : change.author,
+    });
+    return { edits: done, written: steps.map(({ document }) => document) };
+  });
+  if ('refusal' in outcome) throw outcome.refusal;
+  for (const document of outcome.written) remember(systemId, document);
+  return outcome.edits;
+}
+
+/** The change that a step is about. Throws `Refusal` where there is none, or where it has been done already. */
+async function changeMeant(
+  transaction: Transaction,
+  { systemId, direction, author, change }: StepRequest,
+): Promise<ChangeRow> {
+  const { next, nothing, from, already } = DIRECTIONS[direction];
+  if (change === null) {
+    const row = await next(transaction, systemId, author);
+    if (!row) throw new Refusal(409, `nothing-to-${direction}`, 'Nothing to do', nothing);
+    return row;
+  }
+  const row = await changeNamed(transaction, systemId, change);
+  if (!row) throw notFound(`There is no change “${change}”.`);
+  if (row.state !== from)
+    throw new Refusal(409, `nothing-to-${direction}`, 'Nothing to do', `“${row.label}” ${already}.`);
+  return row;
+}
+
+/** What a step does, edit by edit, or why it cannot be taken. */
+async function stepsOf(
+  transaction: Transaction,
+  change: ChangeRow,
+  direction: Direction,
+): Promise<Applied[] | Refusal> {
+  const { systemId, label, act } = change;
+  const { cannot } = DIRECTIONS[direction];
+  const inTheWay = (reason: string, extra: Refusal['extra'] = {}): Refusal =>
+    new Refusal(409, 'in-the-way', 'Something stands in the way', `“${label}” ${cannot}: ${reason}`, extra);
+  if (act === null) return inTheWay('it was made before what an edit relies on was kept.');
+  const parts = await transaction
+    .select({ id: edits.id, path: edits.path, inverse: edits.inverse })
+    .from(edits)
+    .where(and(eq(edits.systemId, systemId), eq(edits.changeId, act), actOf(change)))
+    .orderBy(desc(edits.id));
+  const all = await readDocuments(transaction, systemId);
+  const steps: Applied[] = [];
+  for (const { id, path, inverse } of parts) {
+    const current = all.get(path);
+    if (!current) return inTheWay(`${path} is gone.`);
+    const found = placed(current.body, inverse as Patch);
+    if (!found.ok) {
+      const obstacle = await obstacleOf(
+        transaction,
+        systemId,
+        { id, path, inverse: inverse as Patch },
+        current.body,
+      );
+      return inTheWay(wordsFor(found, path, obstacle), { obstacle });
+    }
+    try {
+      steps.push(patched(all, current, found.patch));
+    } catch (error) {
+      if (error instanceof Refusal) return inTheWay(error.detail, error.extra);
+      throw error;
+    }
+    all.set(path, steps.at(-1)!.document);
+  }
+  return steps;
+}
+
+/** Tells the edits of a change's last act from others under the same name. */
+const actOf = ({ id, act }: ChangeRow): SQL => (act === id ? eq(edits.kind, 'edit') : eq(edits.target, id));
+
+const HINDRANCES: Readonly<Record<Hindrance, string>> = {
+  gone: 'is gone',
+  changed: 'has been changed since',
+  taken: 'is taken by something else',
+};
+
+function wordsFor(
+  { place, reason }: { place: string; reason: Hindrance },
+  path: string,
+  obstacle: NamedChange | null,
+): string {
+  const by = obstacle ? `, by “${obstacle.label}”` : '';
+  return `${place === '' ? path : `${place} in ${path}`} ${HINDRANCES[reason]}${by}.`;
+}
+
+/** How many edits are looked through for the one that stands in the way. */
+const LOOKED_THROUGH = 500;
+
+/** The edit since which an inverse no longer has its place: the document is followed back to where it still had. */
+async function obstacleOf(
+  transaction: Transaction,
+  systemId: string,
+  part: { readonly id: number; readonly path: string; readonly inverse: Patch },
+  body: unknown,
+): Promise<NamedChange | null> {
+  const since = await transaction
+    .select({ label: edits.label, changeId: edits.changeId, target: edits.target, inverse: edits.inverse })
+    .from(edits)
+    .where(and(eq(edits.systemId, systemId), eq(edits.path, part.path), gt(edits.id, part.id)))
+    .orderBy(desc(edits.id))
+    .limit(LOOKED_THROUGH);
+  let before = body;
+  for (const { label, changeId, target, inverse } of since) {
+    before = applyPatch(before, inverse as Patch).document;
+    if (placed(before, part.inverse).ok) return { change: target ?? changeId, label };
+  }
+  return null;
+}
