@@ -38,6 +38,14 @@ const cutOff = (): Promise<unknown> =>
 const reconnect = (): Promise<unknown> =>
   driver.executeScript(`window.fetch = window.realFetch; window.dispatchEvent(new Event('online'))`);
 
+const shows = (property: string, value: string): Promise<unknown> =>
+  eventually(
+    driver,
+    `document.querySelector('.entry[data-scope][aria-label^="frame ' + arguments[0] + ',"]').textContent === arguments[1]`,
+    property,
+    value,
+  );
+
 const entryText = async (property: string): Promise<string> =>
   (await scopeEntry(driver, 'frame', property)).getText();
 
@@ -71,6 +79,36 @@ test(
   },
   TIMEOUT,
 );
+
+/** Waits until what is not yet stored lies in the browser's storage. */
+const keptHere = (): Promise<unknown> =>
+  driver.wait(async () => ((await keptTexts()) as string[]).length > 0, TIMEOUT / 2, 'something is kept');
+
+/** Runs a script with `store`, a transaction's store of what windows keep, and `done`. */
+const withKept = (script: string): Promise<unknown> =>
+  driver.executeAsyncScript(
+    `const done = arguments[arguments.length - 1];
+     const request = indexedDB.open('periwinkle-outbox');
+     request.onsuccess = () => {
+       const { result } = request;
+       if (!result.objectStoreNames.contains('windows')) return done([]);
+       const store = result.transaction('windows', 'readwrite').objectStore('windows');
+       ${script}
+     };`,
+  );
+const keptTexts = (): Promise<unknown> =>
+  withKept(`const all = store.getAll(); all.onsuccess = () => done(all.result);`);
+const changeKept = (change: string): Promise<unknown> =>
+  withKept(
+    `const cursor = store.openCursor();
+     cursor.onsuccess = () => {
+       if (!cursor.result) return done();
+       const kept = JSON.parse(cursor.result.value);
+       ${change}
+       cursor.result.update(JSON.stringify(kept));
+       cursor.result.continue();
+     };`,
+  );
 
 /** Has both windows set the same, one of them without the server, which then comes back to it. */
 async function meet(property: string, here: string, elsewhere: string): Promise<void> {
@@ -139,11 +177,12 @@ test(
         `const leaving = new Event('beforeunload', { cancelable: true }); return !dispatchEvent(leaving)`,
       );
     expect(await asks()).toBe(true);
+    await keptHere();
     await driver.navigate().refresh();
     await plateReady(driver);
+    await shows('border-color', '#0f0f0f');
     await stored(driver);
     expect(await asks()).toBe(false);
-    expect(await entryText('border-color')).toBe('#0f0f0f');
     await inWindow(1);
     await eventually(
       driver,
@@ -154,21 +193,47 @@ test(
 );
 
 test(
+  'what a closed window could not store is stored by the next one that opens',
+  async () => {
+    await driver.switchTo().newWindow('window');
+    await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+    await plateReady(driver);
+    await cutOff();
+    await set('border-color', '#2f2f2f');
+    await set('background-color', '#3f3f3f');
+    await keptHere();
+    await driver.close();
+    await inWindow(1);
+    expect(await entryText('border-color')).not.toBe('#2f2f2f');
+    await driver.navigate().refresh();
+    await plateReady(driver);
+    for (const index of [1, 0] as const) {
+      await inWindow(index);
+      await eventually(
+        driver,
+        `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#2f2f2f' &&
+         document.querySelector('.entry[data-scope][aria-label^="frame background-color,"]').textContent === '#3f3f3f'`,
+      );
+      await stored(driver);
+    }
+    await eventually(driver, `document.querySelector('.band button[title^="Take back"]') !== null`);
+    expect(await keptTexts()).toEqual([]);
+  },
+  TIMEOUT,
+);
+
+test(
   'an edit made on a later state than the server has by now, as after a backup was put back, is stored after a reload',
   async () => {
     await inWindow(0);
     await cutOff();
     await set('border-color', '#1e1e1e');
-    await driver.executeScript(
-      `const key = 'periwinkle:pending:quayside';
-       const kept = JSON.parse(sessionStorage.getItem(key));
-       kept.bases.forEach(base => (base.revision += 1000));
-       sessionStorage.setItem(key, JSON.stringify({ ...kept, lastEdit: kept.lastEdit + 1000 }));`,
-    );
+    await keptHere();
+    await changeKept(`kept.bases.forEach(base => (base.revision += 1000)); kept.lastEdit += 1000;`);
     await driver.navigate().refresh();
     await plateReady(driver);
+    await shows('border-color', '#1e1e1e');
     await stored(driver);
-    expect(await entryText('border-color')).toBe('#1e1e1e');
     await inWindow(1);
     await eventually(
       driver,

@@ -1,5 +1,5 @@
 import type { Problem } from '@periwinkle/core/formats/problem';
-import type { StoredEdit } from './api';
+import type { StoredEdit } from './stored';
 
 /** Refusals that say no more than: later. */
 const LATER = new Set([408, 425, 429]);
@@ -13,6 +13,8 @@ export class ApiError extends Error {
       readonly detail?: string;
       readonly problems?: readonly Problem[];
       readonly since?: readonly StoredEdit[];
+      /** The change that stands in the way; `null` where it was not found. */
+      readonly obstacle?: { readonly label: string } | null;
     } = {},
   ) {
     super(detail);

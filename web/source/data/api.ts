@@ -2,8 +2,8 @@ import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { ApiError } from './api-error';
+import type { StoredDocument, StoredEdit } from './stored';
 
-/** What the server answers; see its OpenAPI document. */
 export interface SystemSummary {
   readonly id: string;
   readonly title: string;
@@ -11,16 +11,29 @@ export interface SystemSummary {
   readonly changedAt: string;
 }
 
-export interface StoredDocument {
-  readonly path: string;
-  readonly revision: number;
-  readonly body: unknown;
+/** A change as it is named to people. */
+export interface NamedChange {
+  readonly change: string;
+  readonly label: string;
 }
 
+/** What this person would take back or bring back next. */
 export interface HistoryEnds {
-  readonly undo: string | null;
-  readonly redo: string | null;
+  readonly undo: NamedChange | null;
+  readonly redo: NamedChange | null;
 }
+
+/** A change in the list of what anybody has done. */
+export interface ListedChange extends NamedChange {
+  /** The list is ordered by it. */
+  readonly made: number;
+  readonly author: string;
+  readonly at: string;
+  readonly state: 'done' | 'undone';
+}
+
+/** Which page of that list: the newest, or what was made before or next after a change. */
+export type ChangesPage = { readonly before: number } | { readonly after: number } | null;
 
 export interface WholeSystem extends SystemSummary {
   readonly documents: readonly StoredDocument[];
@@ -28,25 +41,12 @@ export interface WholeSystem extends SystemSummary {
   readonly lastEdit: number;
 }
 
-export interface StoredEdit {
-  readonly id: number;
-  readonly path: string;
-  readonly revision: number;
-  readonly patch: Patch;
-  readonly kind: 'edit' | 'undo' | 'redo';
-  readonly changeId: string;
-  readonly editKey: string;
-  readonly label: string;
-  readonly author: string;
-  readonly at: string;
-}
-
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       ...init,
-      headers: { Accept: 'application/json', ...init.headers },
+      headers: { Accept: 'application/json', 'Periwinkle-Author': author(), ...init.headers },
     });
   } catch {
     throw new ApiError(0, 'The server does not answer.');
@@ -69,7 +69,7 @@ const post = (body?: unknown): RequestInit => ({
 });
 
 /** A name for this browser, so that edits say where they came from. */
-function author(): string {
+export function author(): string {
   const key = 'periwinkle:author';
   const known = localStorage.getItem(key);
   if (known) return known;
@@ -95,16 +95,21 @@ export const api = {
     call<SystemSummary>(`${at(id)}/duplicate`, post(copy)),
   remove: (id: string) => call<void>(at(id), { method: 'DELETE' }),
   restore: (id: string) => call<void>(`${at(id)}/restore`, post()),
-  edits: (id: string) => call<StoredEdit[]>(`${at(id)}/edits?most=50`),
+  changes: (id: string, page: ChangesPage, most: number) =>
+    call<ListedChange[]>(
+      `${at(id)}/changes?${new URLSearchParams(Object.entries({ ...page, most }).map(([key, value]) => [key, String(value)]))}`,
+    ),
   /** The next edits after the one with an id, in order; none when there are no more. */
   editsAfter: (id: string, after: number) => call<StoredEdit[]>(`${at(id)}/edits?after=${after}`),
   history: (id: string) => call<HistoryEnds>(`${at(id)}/history`),
-  /** A step through the history; asked for again under the same key it is done once. */
-  step: (id: string, direction: 'undo' | 'redo', key: string) =>
-    call<StoredEdit[]>(`${at(id)}/${direction}`, {
-      ...post(),
-      headers: { 'Periwinkle-Author': author(), 'Idempotency-Key': key },
-    }),
+  /** A step through the history by one change; asked for again under the same key it is done once. */
+  step: (id: string, direction: 'undo' | 'redo', change: string, key: string) => {
+    const init = post({ change });
+    return call<StoredEdit[]>(`${at(id)}/${direction}`, {
+      ...init,
+      headers: { ...init.headers, 'Idempotency-Key': key },
+    });
+  },
   edit: (id: string, edit: EditToSend) =>
     call<StoredEdit>(`${at(id)}/documents/${edit.path}`, {
       method: 'PATCH',
@@ -114,7 +119,6 @@ export const api = {
         'Idempotency-Key': edit.key,
         'Periwinkle-Change': edit.changeId,
         'Periwinkle-Label': encodeURIComponent(edit.label),
-        'Periwinkle-Author': author(),
       },
       body: writeJson(edit.patch),
     }),

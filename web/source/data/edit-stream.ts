@@ -1,6 +1,7 @@
 import { parseJson } from '@periwinkle/core/formats/json-text';
-import { api, eventsUrl, type StoredEdit } from './api';
+import { api, eventsUrl } from './api';
 import { ApiError } from './api-error';
+import type { StoredEdit } from './stored';
 
 /** What windows of one browser tell each other: an edit, or that the server is there. */
 type Message = { readonly edit: StoredEdit } | 'open';

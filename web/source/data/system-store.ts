@@ -1,11 +1,24 @@
 import { nanoid } from 'nanoid';
-import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
-import { applyPatch, PatchError, type Patch } from '@periwinkle/core/formats/patch';
+import { identified } from '@periwinkle/core/formats/identity';
+import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
+import { placed } from '@periwinkle/core/formats/placing';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
+import { keptOf, type Kept } from '../synchronisation/kept';
+import {
+  synchronise,
+  synchronising,
+  type SyncEffect,
+  type SyncEvent,
+  type Synchronisation,
+} from '../synchronisation/machine';
+import { WorkingCopy, type Meeting, type PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
-import { api, type HistoryEnds, type StoredEdit, type WholeSystem } from './api';
+import { api, author, type HistoryEnds, type NamedChange, type WholeSystem } from './api';
+import { backOff } from './back-off';
 import { EditStream } from './edit-stream';
-import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
+import { HistorySteps, type Direction } from './history-steps';
+import { Outbox } from './outbox';
+import type { StoredEdit } from './stored';
 
 /** Whether all is stored. */
 export type Storing = 'stored' | 'storing' | 'waiting';
@@ -29,25 +42,27 @@ export interface SystemState {
   readonly notices: readonly Notice[];
 }
 
-const RETRY_MS = [500, 1000, 2000, 4000, 8000];
-const storageKey = (id: string): string => `periwinkle:pending:${id}`;
+/** What is being tried out: a patch that says what it means, on the document that it was made on. */
+interface Preview {
+  readonly path: string;
+  readonly document: unknown;
+  readonly patch: Patch;
+}
 
 /**
- * A system in this window. Edits show at once and are sent one after another behind; nothing here waits for the network.
- * What is not yet confirmed also lies in the session's storage, so that it survives a reload.
+ * A system in this window: carries out what the machine of synchronisation decides, and keeps what concerns the window alone, previews,
+ * notices and the ends of the history. Edits show at once and are sent one after another behind; nothing here waits for the network.
  */
 export class SystemStore {
-  private copy: WorkingCopy;
+  private sync: Synchronisation;
   private current: SystemState;
-  private preview: { path: string; patch: Patch } | null = null;
-  private sending = false;
-  private failures = 0;
+  private preview: Preview | null = null;
   private retry: ReturnType<typeof setTimeout> | undefined;
   private stream: EditStream | null = null;
   private noticeCount = 0;
-  private historyAsked = false;
-  private filling = false;
-  private readingHistory: Promise<void> | null = null;
+  private hasTakenUp = false;
+  private readonly outbox: Outbox;
+  private readonly steps: HistorySteps;
   private readonly listeners = new Set<() => void>();
   private readonly whenIdle = new Set<() => void>();
 
@@ -55,8 +70,9 @@ export class SystemStore {
     readonly id: string,
     whole: WholeSystem,
   ) {
-    this.copy = WorkingCopy.of(whole.documents, whole.lastEdit);
-    const system = compileSystem(this.copy.documents);
+    this.outbox = new Outbox(id);
+    this.sync = synchronising(WorkingCopy.of(whole.documents, whole.lastEdit));
+    const system = compileSystem(this.sync.copy.documents);
     this.current = {
       system,
       edited: system,
@@ -65,7 +81,15 @@ export class SystemStore {
       meetings: [],
       notices: [],
     };
-    this.takeUpPending();
+    this.steps = new HistorySteps(id, {
+      idle: () => this.idle(),
+      ends: () => this.current.history,
+      onEnds: history => {
+        if (this.sync.copy.pending.length === 0) this.show({ history });
+      },
+      onEdits: edits => void this.dispatch({ type: 'told', edits }),
+      say: (tone, text) => this.say(tone, text),
+    });
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -82,17 +106,16 @@ export class SystemStore {
   /** Makes an edit. Edits with the same `changeId` are undone together. */
   edit(path: string, patch: Patch, label: string, changeId: string = nanoid()): void {
     if (patch.length === 0) return;
-    const edit: PendingEdit = { key: nanoid(), changeId, path, patch, label };
     this.preview = null;
-    this.copy = this.copy.withEdit(edit);
-    this.show({ history: { undo: label, redo: null } });
-    this.keepPending();
-    void this.send();
+    const meant = identified(this.sync.copy.documents.get(path), patch);
+    this.dispatch({ type: 'made', edit: { key: nanoid(), changeId, path, patch: meant, label } });
+    this.show({ history: { undo: { change: changeId, label }, redo: null } });
   }
 
-  /** Shows what an edit would do, without making it; `null` shows what is. */
+  /** Shows what an edit would do, without making it; no operation shows what is. */
   tryOut(path: string, patch: Patch): void {
-    this.preview = patch.length > 0 ? { path, patch } : null;
+    const document = this.sync.copy.documents.get(path);
+    this.preview = patch.length > 0 ? { path, document, patch: identified(document, patch) } : null;
     this.show({});
   }
 
@@ -102,47 +125,29 @@ export class SystemStore {
     this.show({});
   }
 
-  /** Takes the last change back, or brings it back again, once all that is pending has been stored. */
-  async step(direction: 'undo' | 'redo'): Promise<void> {
-    this.preview = null;
-    await this.idle();
-    try {
-      const edits = await this.stepped(direction, nanoid());
-      edits.forEach(edit => this.take(edit));
-      const done = direction === 'undo' ? 'Taken back' : 'Brought back';
-      this.say('plain', `${done}: ${edits[0]?.label ?? 'the last change'}.`);
-      await this.readHistory();
-    } catch (error) {
-      this.say(
-        error instanceof ApiError && error.status === 409 ? 'plain' : 'error',
-        (error as Error).message,
-      );
-    }
+  /** Takes this person's last change back, or brings it back again, once all that is pending has been stored. */
+  step(direction: Direction): Promise<void> {
+    this.endTryOut();
+    return this.steps.step(direction);
   }
 
-  /** A step, asked for again while no answer comes: who presses once goes one step. */
-  private async stepped(direction: 'undo' | 'redo', key: string): Promise<StoredEdit[]> {
-    for (let tries = 0; ; tries++) {
-      try {
-        return await api.step(this.id, direction, key);
-      } catch (error) {
-        const delay = RETRY_MS[tries];
-        if (!(error instanceof ApiError && error.passing) || delay === undefined) throw error;
-        await new Promise(resolve => setTimeout(resolve, delay));
-      }
-    }
+  /** Takes any change back, whoever made it, or brings it back. */
+  stepTo(direction: Direction, change: NamedChange): Promise<void> {
+    this.endTryOut();
+    return this.steps.stepTo(direction, change);
   }
 
   /** Decides a meeting: our edit is made again on top of theirs, or given up. */
   decide(meeting: Meeting, keep: 'mine' | 'theirs'): void {
-    this.copy = this.copy.withoutMeeting(meeting);
-    this.show({});
-    if (keep === 'theirs') return;
-    if (meeting.patch) return this.edit(meeting.mine.path, meeting.patch, meeting.mine.label);
-    this.say(
-      'error',
-      `“${meeting.mine.label}” no longer fits: what it changed is gone. Nothing else was touched.`,
-    );
+    const { mine, patch } = meeting;
+    if (keep === 'theirs' || patch) {
+      const again = keep === 'mine' && patch ? { ...mine, key: nanoid(), changeId: nanoid(), patch } : null;
+      this.dispatch({ type: 'decided', meeting, mine: again });
+      if (again) this.show({ history: { undo: { change: again.changeId, label: again.label }, redo: null } });
+      return;
+    }
+    this.dispatch({ type: 'decided', meeting, mine: null });
+    this.say('error', `“${mine.label}” no longer fits: what it changed is gone. Nothing else was touched.`);
   }
 
   say(tone: Notice['tone'], text: string): void {
@@ -157,203 +162,152 @@ export class SystemStore {
 
   /** Resolves when everything is stored. */
   private idle(): Promise<void> {
-    if (this.copy.pending.length === 0) return Promise.resolve();
+    if (this.sync.copy.pending.length === 0) return Promise.resolve();
     return new Promise(resolve => this.whenIdle.add(resolve));
   }
 
+  private dispatch(event: SyncEvent): readonly SyncEffect[] {
+    const { state, effects } = synchronise(this.sync, event);
+    this.sync = state;
+    this.show({});
+    for (const effect of effects) this.carryOut(effect);
+    if (state.copy.pending.length === 0) {
+      this.whenIdle.forEach(resolve => resolve());
+      this.whenIdle.clear();
+    }
+    return effects;
+  }
+
+  private carryOut(effect: SyncEffect): void {
+    switch (effect.type) {
+      case 'send':
+        return void this.send(effect.edit, effect.revision);
+      case 'fill':
+        return void this.fill(effect.after);
+      case 'wait':
+        clearTimeout(this.retry);
+        this.retry = setTimeout(() => this.dispatch({ type: 'due' }), backOff(effect.failures));
+        return;
+      case 'keep':
+        return void this.outbox.keep(keptOf(this.sync.copy)).catch(() => {
+          // A browser that keeps nothing: whoever closes the window before all is stored is asked.
+        });
+      case 'say':
+        return this.say(effect.tone, effect.text);
+      case 'not taken up':
+        // Whoever takes it up tries again.
+        return;
+    }
+  }
+
+  private async send(edit: PendingEdit, revision: number): Promise<void> {
+    this.dispatch(await this.sent(edit, revision));
+  }
+
+  private async sent(edit: PendingEdit, revision: number): Promise<SyncEvent> {
+    try {
+      return { type: 'stored', edit: await api.edit(this.id, { ...edit, revision }) };
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      const { key } = edit;
+      if (error.status === 412) return { type: 'stale', key, revision, since: error.body.since ?? [] };
+      return error.passing ? { type: 'failed', key } : { type: 'refused', key, reason: error.message };
+    }
+  }
+
+  private async fill(after: number): Promise<void> {
+    const edits = await api.editsAfter(this.id, after).catch(() => null);
+    this.dispatch({ type: 'filled', edits });
+  }
+
+  /** Goes on with what windows have left that are closed. */
+  private async takeUpLeft(): Promise<void> {
+    for (const { window, kept } of await this.outbox.left()) {
+      await this.takeUp(kept);
+      await this.outbox.forget(window);
+    }
+  }
+
+  private async takeUp(kept: Kept): Promise<void> {
+    for (let tries = 1; ; tries++) {
+      const since = await this.editsSince(kept.lastEdit);
+      const effects = since && this.dispatch({ type: 'taken up', kept, since });
+      if (effects && !effects.some(({ type }) => type === 'not taken up')) return;
+      await new Promise(resolve => setTimeout(resolve, backOff(tries)));
+    }
+  }
+
+  /** All edits after one; `null` while no answer comes. */
+  private async editsSince(after: number): Promise<StoredEdit[] | null> {
+    const since: StoredEdit[] = [];
+    try {
+      for (;;) {
+        const more = await api.editsAfter(this.id, since.at(-1)?.id ?? after);
+        if (more.length === 0) return since;
+        since.push(...more);
+      }
+    } catch (error) {
+      if (error instanceof ApiError && error.passing) return null;
+      throw error;
+    }
+  }
+
   private show(parts: Partial<SystemState>): void {
-    const { preview } = this;
-    const edited = this.compiled(this.copy.documents, this.current.edited);
-    let system = edited;
-    const tried = preview && this.tried(preview);
-    if (tried) system = this.compiled(tried, this.current.system);
-    const waiting = this.failures > 0 ? 'waiting' : 'storing';
-    const storing = this.copy.pending.length === 0 ? 'stored' : waiting;
-    this.current = { ...this.current, ...parts, system, edited, storing, meetings: this.copy.meetings };
+    const { copy, failures } = this.sync;
+    const edited = this.compiled(copy.documents, this.current.edited);
+    const tried = this.preview && this.tried(this.preview);
+    const system = tried ? this.compiled(tried, this.current.system) : edited;
+    const waiting = failures > 0 ? 'waiting' : 'storing';
+    const storing = copy.pending.length === 0 ? 'stored' : waiting;
+    this.current = { ...this.current, ...parts, system, edited, storing, meetings: copy.meetings };
     this.listeners.forEach(listener => listener());
   }
 
   /** The documents with what is being tried out; `null` where an edit from elsewhere has left no place for it. */
-  private tried({ path, patch }: { path: string; patch: Patch }): ReadonlyMap<string, unknown> | null {
-    try {
-      return new Map(this.copy.documents).set(
-        path,
-        applyPatch(this.copy.documents.get(path), patch).document,
-      );
-    } catch (error) {
-      if (!(error instanceof PatchError)) throw error;
-      this.preview = null;
-      return null;
-    }
+  private tried({ path, document, patch }: Preview): ReadonlyMap<string, unknown> | null {
+    const { documents } = this.sync.copy;
+    const now = documents.get(path);
+    const found = now === document ? ({ ok: true, patch } as const) : placed(now, patch);
+    if (found.ok) return new Map(documents).set(path, applyPatch(now, found.patch).document);
+    this.preview = null;
+    return null;
   }
 
   private compiled(documents: ReadonlyMap<string, unknown>, before: System): System {
     return before.documents === documents ? before : compileSystem(documents);
   }
 
-  private async send(): Promise<void> {
-    if (this.sending) return;
-    this.sending = true;
-    clearTimeout(this.retry);
-    try {
-      for (let edit = this.copy.pending[0]; edit; edit = this.copy.pending[0]) {
-        if (!(await this.sendOne(edit))) return;
-      }
-      this.whenIdle.forEach(resolve => resolve());
-      this.whenIdle.clear();
-    } finally {
-      this.sending = false;
-    }
-  }
-
-  /** Sends one edit; says whether to go on. */
-  private async sendOne(edit: PendingEdit): Promise<boolean> {
-    const revision = this.copy.confirmed.get(edit.path)!.revision;
-    try {
-      const stored = await api.edit(this.id, { ...edit, revision });
-      this.failures = 0;
-      this.take(stored);
-      return true;
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      if (error.status === 412) {
-        error.body.since?.forEach(since => this.take(since));
-        if (this.copy.confirmed.get(edit.path)!.revision !== revision) return true;
-        // A server with an earlier state than ours, as after a backup was put back, has nothing to tell.
-        if (this.failures === 0)
-          this.say(
-            'error',
-            `“${edit.label}” waits: the server has another state of ${edit.path} than this window, as if a backup had been put back. Reload to go on from there; what waits is kept.`,
-          );
-        this.waitAndRetry();
-        return false;
-      }
-      if (error.passing) {
-        this.waitAndRetry();
-        return false;
-      }
-      const { copy, lost } = this.copy.without(edit.key);
-      this.copy = copy;
-      this.keepPending();
-      const more =
-        lost.length === 0
-          ? ''
-          : ` With it went what builds on it: ${lost.map(({ label }) => `“${label}”`).join(', ')}.`;
-      this.say('error', `“${edit.label}” was not stored and has been taken back: ${error.message}${more}`);
-      return true;
-    }
-  }
-
-  private waitAndRetry(): void {
-    const delay = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)]!;
-    this.failures++;
-    this.show({});
-    this.retry = setTimeout(() => void this.send(), delay);
-  }
-
-  private take(edit: StoredEdit): void {
-    const gap = this.copy.lacksBefore(edit);
-    if (gap !== null) return void this.fillGap(gap);
-    this.copy = this.copy.withStored(edit);
-    this.keepPending();
-    this.show({});
-  }
-
-  /** Asks for what was stored between what is known here and what was told. */
-  private async fillGap(after: number): Promise<void> {
-    if (this.filling) return;
-    this.filling = true;
-    try {
-      const missed = await api.editsAfter(this.id, after);
-      missed.forEach(edit => this.take(edit));
-    } catch {
-      // The next edit that is told asks again.
-    } finally {
-      this.filling = false;
-    }
-  }
-
-  /** Closing a window forgets its session, and with it what could not be sent. */
+  /** Closing a window ends its sending; another window can only go on with it later. */
   private readonly askBeforeLeaving = (event: BeforeUnloadEvent): void => {
-    if (this.copy.pending.length > 0) event.preventDefault();
+    if (this.sync.copy.pending.length > 0) event.preventDefault();
   };
 
   private open(): void {
     addEventListener('beforeunload', this.askBeforeLeaving);
-    this.stream = new EditStream(this.id, this.copy.lastEdit, {
+    this.outbox.open();
+    this.stream = new EditStream(this.id, this.sync.copy.lastEdit, {
       onEdit: edit => {
-        const own = this.copy.pending.some(pending => pending.key === edit.editKey);
-        this.take(edit);
-        if (!own) void this.readHistory();
+        const isMade = this.sync.copy.pending.some(({ key }) => key === edit.editKey);
+        this.dispatch({ type: 'told', edits: [edit] });
+        // What others do moves none of our ends; what we do in another window does, and steps may concern anything.
+        if (!isMade && (edit.author === author() || edit.kind !== 'edit')) void this.steps.readEnds();
       },
       onOpen: () => {
-        if (this.failures > 0) void this.send();
+        if (this.sync.isWaiting) this.dispatch({ type: 'due' });
       },
     });
     this.stream.open();
+    if (this.hasTakenUp) return;
+    this.hasTakenUp = true;
+    void this.takeUpLeft().catch(() => {
+      // A browser that keeps nothing has left nothing.
+    });
   }
 
   private close(): void {
     removeEventListener('beforeunload', this.askBeforeLeaving);
+    this.outbox.close();
     this.stream?.close();
     this.stream = null;
-  }
-
-  /** Asks what can be taken back; whoever asks while an answer is awaited shares one more question. */
-  private readHistory(): Promise<void> {
-    this.historyAsked = true;
-    this.readingHistory ??= this.readHistoryUntilFresh();
-    return this.readingHistory;
-  }
-
-  private async readHistoryUntilFresh(): Promise<void> {
-    while (this.historyAsked) {
-      this.historyAsked = false;
-      try {
-        const history = await api.history(this.id);
-        if (this.copy.pending.length === 0) this.show({ history });
-      } catch {
-        // What can be taken back is asked again with the next edit.
-      }
-    }
-    this.readingHistory = null;
-  }
-
-  /** Pending edits with the documents they were made on, for after a reload. */
-  private keepPending(): void {
-    const { pending, confirmed, meetings, lastEdit } = this.copy;
-    if (pending.length === 0 && meetings.length === 0) return sessionStorage.removeItem(storageKey(this.id));
-    const paths = new Set([...pending, ...meetings.map(meeting => meeting.mine)].map(edit => edit.path));
-    const bases = [...confirmed.values()].filter(document => paths.has(document.path));
-    sessionStorage.setItem(storageKey(this.id), writeJson({ pending, meetings, bases, lastEdit }));
-  }
-
-  private takeUpPending(): void {
-    const text = sessionStorage.getItem(storageKey(this.id));
-    if (!text) return;
-    const kept = parseJson(text) as {
-      pending: PendingEdit[];
-      meetings?: Meeting[];
-      bases: { path: string; revision: number; body: unknown }[];
-      lastEdit: number;
-    };
-    // Back to what the edits were made on; the stream of events then tells what has happened since. A server with an earlier
-    // state, as after a backup was put back, has nothing to tell: there they are made on what it has.
-    const documents = [...this.copy.confirmed.values()].map(
-      document =>
-        kept.bases.find(base => base.path === document.path && base.revision <= document.revision) ??
-        document,
-    );
-    this.copy = WorkingCopy.of(documents, Math.min(kept.lastEdit, this.copy.lastEdit));
-    for (const edit of kept.pending) {
-      try {
-        this.copy = this.copy.withEdit(edit);
-      } catch {
-        this.say('error', `“${edit.label}” could not be taken up again after the reload.`);
-      }
-    }
-    this.copy = this.copy.withMeetings(kept.meetings ?? []);
-    this.show({});
-    void this.send();
   }
 }

@@ -52,7 +52,9 @@ export function Band({ state, onOpen }: { state: SystemState; onOpen: (dialog: D
             type="button"
             className="act"
             disabled={history.undo === null}
-            title={history.undo === null ? 'Nothing to take back' : `Take back: ${history.undo} (Ctrl+Z)`}
+            title={
+              history.undo === null ? 'Nothing to take back' : `Take back: ${history.undo.label} (Ctrl+Z)`
+            }
             onClick={() => void store.step('undo')}
           >
             undo
@@ -62,7 +64,9 @@ export function Band({ state, onOpen }: { state: SystemState; onOpen: (dialog: D
             className="act"
             disabled={history.redo === null}
             title={
-              history.redo === null ? 'Nothing to bring back' : `Bring back: ${history.redo} (Ctrl+Shift+Z)`
+              history.redo === null
+                ? 'Nothing to bring back'
+                : `Bring back: ${history.redo.label} (Ctrl+Shift+Z)`
             }
             onClick={() => void store.step('redo')}
           >

@@ -1,60 +1,96 @@
+import { useEffect } from 'react';
 import Modal from 'react-bootstrap/Modal';
-import { useQuery } from '@tanstack/react-query';
-import { api } from '../data/api';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { api, author, type ChangesPage, type ListedChange } from '../data/api';
 import { useStore, useSystemState } from '../data/system-context';
 
-const KIND = { edit: '', undo: 'taken back: ', redo: 'brought back: ' } as const;
+const PAGE = 50;
+/** Pages that are kept; whoever goes on leaves those behind that are farthest. */
+const MOST_PAGES = 4;
 
-/** What was done to the system, newest first; steps back and forth reach through all of it. */
+/** What anybody has done to the system, newest first, in pages both ways; any single change can be taken back. */
 export function HistoryDialog({ onClose }: { onClose: () => void }) {
   const store = useStore();
-  const { history, storing } = useSystemState();
-  const { data, error } = useQuery({
-    queryKey: ['edits', store.id, history, storing],
-    queryFn: () => api.edits(store.id),
+  const { history, edited } = useSystemState();
+  const list = useInfiniteQuery({
+    queryKey: ['changes', store.id],
+    queryFn: ({ pageParam }) => api.changes(store.id, pageParam, PAGE),
+    initialPageParam: null as ChangesPage,
+    getNextPageParam: (page): ChangesPage | undefined =>
+      page.length === PAGE ? { before: page.at(-1)!.made } : undefined,
+    getPreviousPageParam: (page, _, parameter): ChangesPage | undefined =>
+      parameter === null || page.length === 0 ? undefined : { after: page[0]!.made },
+    maxPages: MOST_PAGES,
+    gcTime: 0,
   });
+  const { refetch } = list;
+  // Whatever has been done since, here or elsewhere, stands in it too.
+  useEffect(() => void refetch(), [history, edited.documents, refetch]);
+  const changes = list.data?.pages.flat() ?? [];
   return (
-    <Modal show onHide={onClose} animation={false} aria-labelledby="history-title">
+    <Modal show onHide={onClose} animation={false} size="lg" scrollable aria-labelledby="history-title">
       <Modal.Header closeButton>
         <h2 id="history-title">What was done</h2>
       </Modal.Header>
-      <Modal.Body>
-        {error ? <p role="alert">{error.message}</p> : null}
-        {data?.length === 0 ? (
+      <Modal.Body tabIndex={0} role="region" aria-labelledby="history-title">
+        {list.error ? <p role="alert">{list.error.message}</p> : null}
+        {list.data && changes.length === 0 ? (
           <p className="said">Nothing yet. Every edit you make will stand here, and can be taken back.</p>
         ) : null}
-        <ul className="history-list" tabIndex={0} aria-label="Edits">
-          {data?.map(edit => (
-            <li key={edit.id}>
-              <span>
-                {KIND[edit.kind]}
-                {edit.label}
-              </span>
-              <time dateTime={edit.at}>
-                {new Date(edit.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
-              </time>
-            </li>
+        {list.hasPreviousPage ? (
+          <button type="button" className="act" onClick={() => void list.fetchPreviousPage()}>
+            newer
+          </button>
+        ) : null}
+        <ul className="history-list">
+          {changes.map(change => (
+            <Entry key={change.change} change={change} />
           ))}
         </ul>
+        {list.hasNextPage ? (
+          <button type="button" className="act" onClick={() => void list.fetchNextPage()}>
+            older
+          </button>
+        ) : null}
       </Modal.Body>
       <Modal.Footer>
-        <button
-          type="button"
-          className="act"
-          disabled={history.undo === null}
-          onClick={() => void store.step('undo')}
-        >
-          take back{history.undo === null ? '' : `: ${history.undo}`}
-        </button>
-        <button
-          type="button"
-          className="act"
-          disabled={history.redo === null}
-          onClick={() => void store.step('redo')}
-        >
-          bring back{history.redo === null ? '' : `: ${history.redo}`}
-        </button>
+        <span className="said">Undo and redo concern what you did, wherever others have edited since.</span>
+        <Step direction="undo" words="undo" />
+        <Step direction="redo" words="redo" />
       </Modal.Footer>
     </Modal>
+  );
+}
+
+function Entry({ change }: { change: ListedChange }) {
+  const store = useStore();
+  const isDone = change.state === 'done';
+  const words = isDone ? 'take back' : 'bring back';
+  return (
+    <li className={isDone ? '' : 'gone'}>
+      <span className="what">{change.label}</span>
+      <span className="who">{change.author === author() ? 'you' : 'someone else'}</span>
+      <time dateTime={change.at}>
+        {new Date(change.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
+      </time>
+      <button
+        type="button"
+        className="act"
+        aria-label={`${words}: ${change.label}`}
+        onClick={() => void store.stepTo(isDone ? 'undo' : 'redo', change)}
+      >
+        {words}
+      </button>
+    </li>
+  );
+}
+
+function Step({ direction, words }: { direction: 'undo' | 'redo'; words: string }) {
+  const store = useStore();
+  const next = useSystemState().history[direction];
+  return (
+    <button type="button" className="act" disabled={next === null} onClick={() => void store.step(direction)}>
+      {next === null ? words : `${words}: ${next.label}`}
+    </button>
   );
 }

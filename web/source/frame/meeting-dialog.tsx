@@ -1,7 +1,7 @@
 import Modal from 'react-bootstrap/Modal';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { useStore } from '../data/system-context';
-import type { Meeting } from '../data/working-copy';
+import type { Meeting } from '../synchronisation/working-copy';
 
 /** Two edits of the same place: both are shown, and a person decides. */
 export function MeetingDialog({ meeting }: { meeting: Meeting }) {
@@ -45,6 +45,7 @@ export function MeetingDialog({ meeting }: { meeting: Meeting }) {
 
 function patchText(patch: Patch): string {
   return patch
+    .filter(operation => operation.op !== 'test')
     .map(operation => {
       if (operation.op === 'remove') return `taken out: ${operation.path}`;
       if ('from' in operation) return `moved: ${operation.from} to ${operation.path}`;

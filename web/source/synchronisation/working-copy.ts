@@ -1,6 +1,7 @@
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
 import { insist, rebase } from '@periwinkle/core/formats/rebase';
-import type { StoredDocument, StoredEdit } from './api';
+import { isSameJson } from '@periwinkle/core/formats/json';
+import type { StoredDocument, StoredEdit } from '../data/stored';
 
 /** An edit made here that the server has not confirmed. */
 export interface PendingEdit {
@@ -21,27 +22,25 @@ export interface Meeting {
   readonly patch: Patch | null;
 }
 
-/** A document as the server has it, with the id of the last edit known of it. */
-interface ConfirmedDocument extends StoredDocument {
-  readonly edit: number;
-}
-
 /**
  * What the server has, and what was done here on top of it. Pure: each method returns a new copy. What is shown is
  * always the confirmed documents with the pending edits applied in order.
  */
 export class WorkingCopy {
   private constructor(
-    readonly confirmed: ReadonlyMap<string, ConfirmedDocument>,
+    readonly confirmed: ReadonlyMap<string, StoredDocument>,
     readonly pending: readonly PendingEdit[],
     readonly meetings: readonly Meeting[],
     /** Documents as shown, by path. */
     readonly documents: ReadonlyMap<string, unknown>,
+    /** Number of the edit up to which all are known. */
     readonly lastEdit: number,
+    /** Numbers of edits that are known beyond it: of other documents, others may still be missing. */
+    private readonly beyond: ReadonlySet<number> = new Set(),
   ) {}
 
   static of(documents: readonly StoredDocument[], lastEdit: number): WorkingCopy {
-    const confirmed = new Map(documents.map(document => [document.path, { ...document, edit: lastEdit }]));
+    const confirmed = new Map(documents.map(document => [document.path, document]));
     return new WorkingCopy(
       confirmed,
       [],
@@ -66,39 +65,38 @@ export class WorkingCopy {
     return this.with({ meetings: [...this.meetings, ...meetings] });
   }
 
-  /**
-   * Id of the edit from which on edits of the same document are missing here that were stored before one that is told; `null` where
-   * none is. Edits of other documents may have been told since.
-   */
-  lacksBefore(edit: StoredEdit): number | null {
+  /** Whether edits of the same document are missing here that were stored before one that is told. */
+  lacksBefore(edit: StoredEdit): boolean {
     const known = this.confirmed.get(edit.path);
-    return known !== undefined && edit.revision > known.revision + 1 ? known.edit : null;
+    return known !== undefined && edit.revision > known.revision + 1;
   }
 
   /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. */
   withStored(edit: StoredEdit): WorkingCopy {
     const before = this.confirmed.get(edit.path);
-    const lastEdit = Math.max(this.lastEdit, edit.id);
-    if (!before || edit.revision <= before.revision) return this.with({ lastEdit });
+    const known = this.knownWith(edit.id);
+    if (!before || edit.revision <= before.revision) return known === null ? this : this.with(known);
     const { document } = applyPatch(before.body, edit.patch);
     const confirmed = new Map(this.confirmed).set(edit.path, {
       path: edit.path,
       revision: edit.revision,
       body: document,
-      edit: edit.id,
     });
+    const own = this.pending.find(({ key }) => key === edit.editKey);
     const [first] = this.pending.filter(pending => pending.path === edit.path);
-    if (first?.key === edit.editKey) {
-      // Our own, as we made it: what is shown already has it.
+    if (own && own === first && isSameJson(own.patch, edit.patch)) {
+      // As we made it: what is shown already has it.
       const pending = this.pending.filter(each => each !== first);
-      return this.with({ confirmed, pending, lastEdit }).settled(edit.path);
+      return this.with({ ...known, confirmed, pending }).settled(edit.path);
     }
-    const { pending, meetings, remote } = this.pendingAfter(edit.path, before.body, edit.patch, () => false);
+    // Our own may also have been sent by another window that has taken it up, as it then was.
+    const isOwn = (pending: PendingEdit): boolean => pending === own;
+    const { pending, meetings, remote } = this.pendingAfter(edit.path, before.body, edit.patch, isOwn);
     const met = meetings.map(each => ({ ...each, theirs: edit }));
     return this.with({
+      ...known,
       confirmed,
       pending,
-      lastEdit,
       meetings: [...this.meetingsAfter(edit.path, remote), ...met],
     }).shownAnew(edit.path, remote);
   }
@@ -118,11 +116,12 @@ export class WorkingCopy {
   }
 
   private with(parts: {
-    confirmed?: ReadonlyMap<string, ConfirmedDocument>;
+    confirmed?: ReadonlyMap<string, StoredDocument>;
     pending?: readonly PendingEdit[];
     meetings?: readonly Meeting[];
     documents?: ReadonlyMap<string, unknown>;
     lastEdit?: number;
+    beyond?: ReadonlySet<number>;
   }): WorkingCopy {
     return new WorkingCopy(
       parts.confirmed ?? this.confirmed,
@@ -130,7 +129,17 @@ export class WorkingCopy {
       parts.meetings ?? this.meetings,
       parts.documents ?? this.documents,
       parts.lastEdit ?? this.lastEdit,
+      parts.beyond ?? this.beyond,
     );
+  }
+
+  /** What is known with one edit more; `null` where it is known already. */
+  private knownWith(id: number): { lastEdit: number; beyond: ReadonlySet<number> } | null {
+    if (id <= this.lastEdit || this.beyond.has(id)) return null;
+    const beyond = new Set(this.beyond).add(id);
+    let { lastEdit } = this;
+    while (beyond.delete(lastEdit + 1)) lastEdit++;
+    return { lastEdit, beyond };
   }
 
   /** Nothing pending on a document any more: the confirmed object is the shown one, so that both keep one identity. */

@@ -1,5 +1,5 @@
 import type { Patch } from '@periwinkle/core/formats/patch';
-import type { StoredEdit } from './api';
+import type { StoredEdit } from '../data/stored';
 import { WorkingCopy, type PendingEdit } from './working-copy';
 
 const PATH = 'components/a.component.json';
@@ -20,6 +20,7 @@ const stored = (id: number, revision: number, key: string, patch: Patch): Stored
   patch,
   kind: 'edit',
   changeId: key,
+  target: null,
   editKey: key,
   label: key,
   author: '',
@@ -120,13 +121,14 @@ test('an undecided meeting follows whatever is done meanwhile, here and elsewher
 });
 
 test('an edit that is told before those that lead to it is not taken for the next', () => {
-  expect(start().lacksBefore(stored(3, 3, 'x', title('late')))).toBe(0);
-  expect(start().lacksBefore(stored(1, 2, 'x', title('next')))).toBeNull();
-  // What is asked for begins at this document's last edit, whatever was told of others since.
-  const known = start().withStored(stored(4, 2, 'x', title('next')));
-  const later = known.withStored({
-    ...stored(9, 2, 'y', title('y')),
-    path: 'components/other.component.json',
-  });
-  expect(later.lacksBefore(stored(12, 4, 'z', title('late')))).toBe(4);
+  expect(start().lacksBefore(stored(3, 3, 'x', title('late')))).toBe(true);
+  expect(start().lacksBefore(stored(1, 2, 'x', title('next')))).toBe(false);
+});
+
+test('what is known goes as far as nothing is missing, of whatever document', () => {
+  const later = start().withStored(stored(2, 2, 'x', title('B')));
+  expect(later.lastEdit).toBe(0);
+  const other = { ...stored(1, 2, 'y', title('y')), path: 'components/other.component.json' };
+  expect(later.withStored(other).lastEdit).toBe(2);
+  expect(later.withStored(other).withStored(stored(3, 3, 'z', title('C'))).lastEdit).toBe(3);
 });

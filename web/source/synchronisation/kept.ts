@@ -1,0 +1,68 @@
+import { placed } from '@periwinkle/core/formats/placing';
+import { applyPatch } from '@periwinkle/core/formats/patch';
+import type { StoredDocument, StoredEdit } from '../data/stored';
+import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
+
+/** What a window keeps of what is not stored or not decided, so that another can go on with it. */
+export interface Kept {
+  readonly pending: readonly PendingEdit[];
+  readonly meetings: readonly Meeting[];
+  /** The documents it was made on, as they are confirmed. */
+  readonly bases: readonly StoredDocument[];
+  readonly lastEdit: number;
+}
+
+/** What is to be kept of a working copy; `null` where all is stored and decided. */
+export function keptOf({ pending, meetings, confirmed, lastEdit }: WorkingCopy): Kept | null {
+  if (pending.length === 0 && meetings.length === 0) return null;
+  const paths = new Set([...pending, ...meetings.map(({ mine }) => mine)].map(({ path }) => path));
+  const bases = [...confirmed.values()]
+    .filter(({ path }) => paths.has(path))
+    .map(({ path, revision, body }) => ({ path, revision, body }));
+  return { pending, meetings, bases, lastEdit };
+}
+
+/** Edits as they follow by now, edits that met what was stored since, and edits that have lost their place. */
+interface Left {
+  readonly pending: readonly PendingEdit[];
+  readonly meetings: readonly Meeting[];
+  readonly lost: readonly PendingEdit[];
+}
+
+/**
+ * What was kept, as it follows all that was stored `since`. Where the server has an earlier state than the one it was made on, as after
+ * a backup was put back, it is placed by what it means. `null` as long as the copy it is for has edits of its own under way, or has
+ * heard of more than `since` tells.
+ */
+export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: WorkingCopy): Left | null {
+  if (copy.pending.length > 0) return null;
+  const { bases } = kept;
+  const isLater = bases.some(({ path, revision }) => revision > (copy.confirmed.get(path)?.revision ?? -1));
+  if (isLater) return placedAnew(kept, copy);
+  const start = WorkingCopy.of(bases, kept.lastEdit);
+  const there = since.reduce(
+    (now, edit) => now.withStored(edit),
+    kept.pending.reduce((now, edit) => now.withEdit(edit), start).withMeetings(kept.meetings),
+  );
+  const isBehind = bases.some(
+    ({ path }) => there.confirmed.get(path)!.revision !== copy.confirmed.get(path)?.revision,
+  );
+  return isBehind ? null : { pending: there.pending, meetings: there.meetings, lost: [] };
+}
+
+function placedAnew({ pending, meetings }: Kept, copy: WorkingCopy): Left {
+  const documents = new Map(copy.documents);
+  const fitting: PendingEdit[] = [];
+  const lost: PendingEdit[] = [];
+  for (const edit of pending) {
+    const document = documents.get(edit.path);
+    const found = document === undefined ? null : placed(document, edit.patch);
+    if (!found?.ok) {
+      lost.push(edit);
+      continue;
+    }
+    fitting.push({ ...edit, patch: found.patch });
+    documents.set(edit.path, applyPatch(document, found.patch).document);
+  }
+  return { pending: fitting, meetings, lost };
+}

@@ -1,0 +1,315 @@
+import fc from 'fast-check';
+import { identified } from '@periwinkle/core/formats/identity';
+import type { Patch } from '@periwinkle/core/formats/patch';
+import { freshSeed } from '@periwinkle/core/test/seed';
+import { keptOf, type Kept } from './kept';
+import { synchronise, synchronising, type SyncEffect, type SyncEvent } from './machine';
+import { NaiveServer, type Answer } from './test/naive-server';
+import { WorkingCopy, type PendingEdit } from './working-copy';
+
+/**
+ * Windows against a server that does nothing but compare revisions, with a network that delays, loses and doubles whatever it carries:
+ * all come to the same documents, and each edit is there once, or whoever made it is asked or told.
+ */
+
+const PATHS = ['a', 'b'];
+const BODY = { title: '', rules: ['a', 'b', 'c'].map(id => ({ id, said: [] as string[] })) };
+type Body = typeof BODY;
+
+/** Something under way: what it does where it arrives, and what happens where it is lost. */
+interface Letter {
+  readonly arrive: () => void;
+  readonly lose: () => void;
+}
+
+class World {
+  readonly server = new NaiveServer(Object.fromEntries(PATHS.map(path => [path, BODY])));
+  readonly letters: Letter[] = [];
+  /** What windows have left that were closed. */
+  readonly left: Kept[] = [];
+  /** Labels of edits that people were told about, by refusal or because they lost their place. */
+  readonly told: string[] = [];
+  readonly windows: Window[] = [];
+  /** Whether the next new edit is refused. */
+  isRefusing = false;
+  /** Keys of edits that were, whenever they come. */
+  readonly refused = new Set<string>();
+
+  /** Sends a question to the server; question and answer may each be lost, and the question may arrive twice. */
+  ask<T>(question: () => T, answered: (answer: T) => void, lost: () => void): void {
+    const back = (): void => {
+      const answer = question();
+      this.letters.push({ arrive: () => answered(answer), lose: lost });
+    };
+    this.letters.push({ arrive: back, lose: lost });
+  }
+}
+
+class Window {
+  state;
+  isOpen = true;
+  kept: Kept | null = null;
+  steps = 0;
+
+  constructor(
+    readonly world: World,
+    readonly author: string,
+  ) {
+    const { documents, lastEdit } = world.server.whole();
+    this.state = synchronising(WorkingCopy.of(documents, lastEdit));
+    world.left.splice(0).forEach(kept => this.takeUp(kept));
+  }
+
+  get copy(): WorkingCopy {
+    return this.state.copy;
+  }
+
+  shown(path: string): Body {
+    return this.copy.documents.get(path) as Body;
+  }
+
+  takeUp(kept: Kept): void {
+    const again = (): void => (this.isOpen ? this.takeUp(kept) : void this.world.left.push(kept));
+    this.world.ask(
+      () => this.world.server.since(kept.lastEdit),
+      since => {
+        if (!this.isOpen) return again();
+        const effects = this.dispatch({ type: 'taken up', kept, since });
+        if (effects.some(({ type }) => type === 'not taken up')) again();
+      },
+      again,
+    );
+  }
+
+  dispatch(event: SyncEvent): readonly SyncEffect[] {
+    const { state, effects } = synchronise(this.state, event);
+    this.state = state;
+    effects.forEach(effect => this.carryOut(effect));
+    return effects;
+  }
+
+  private carryOut(effect: SyncEffect): void {
+    const { server } = this.world;
+    const tell = (event: SyncEvent): void => void (this.isOpen && this.dispatch(event));
+    if (effect.type === 'keep') this.kept = keptOf(this.copy);
+    if (effect.type === 'say') this.world.told.push(effect.text);
+    if (effect.type === 'fill')
+      this.world.ask(
+        () => server.since(effect.after),
+        edits => tell({ type: 'filled', edits }),
+        () => tell({ type: 'filled', edits: null }),
+      );
+    if (effect.type !== 'send') return;
+    const { edit, revision } = effect;
+    const { key } = edit;
+    this.world.ask(
+      (): Answer => {
+        const { refused } = this.world;
+        if (this.world.isRefusing && !server.edits.some(each => each.editKey === key)) refused.add(key);
+        this.world.isRefusing = false;
+        return server.store(edit, revision, this.author, refused.has(key));
+      },
+      answer => {
+        if (answer.status === 'stored') tell({ type: 'stored', edit: answer.edit });
+        else if (answer.status === 'stale') tell({ type: 'stale', key, revision, since: answer.since });
+        else tell({ type: 'refused', key, reason: 'No.' });
+      },
+      () => tell({ type: 'failed', key }),
+    );
+  }
+
+  make(path: string, key: string, patch: Patch): void {
+    const meant = identified(this.shown(path), patch);
+    const edit: PendingEdit = { key, changeId: key, path, patch: meant, label: key };
+    this.dispatch({ type: 'made', edit });
+  }
+
+  /** Is told what is stored, from somewhere on: what is known already may be told again. */
+  hear(from: number): void {
+    this.dispatch({ type: 'told', edits: this.world.server.since(Math.min(from, this.copy.lastEdit)) });
+  }
+
+  close(): void {
+    this.isOpen = false;
+    if (this.kept) this.world.left.push(this.kept);
+    this.world.windows.splice(this.world.windows.indexOf(this), 1, new Window(this.world, this.author));
+  }
+}
+
+const ACTS = [
+  ...['say', 'say', 'say', 'insert', 'remove', 'move', 'title', 'both'],
+  ...['arrive', 'arrive', 'arrive', 'arrive', 'lose', 'double', 'hear', 'due', 'due'],
+  ...['refuse', 'close', 'restart', 'undo', 'undo', 'redo', 'there and back', 'decide'],
+] as const;
+
+const acts = fc.array(
+  fc.record({
+    window: fc.nat(3),
+    act: fc.constantFrom(...ACTS),
+    path: fc.constantFrom('a', 'a', 'b'),
+    at: fc.nat(20),
+    to: fc.nat(20),
+  }),
+  { maxLength: 60 },
+);
+
+/** Each says its key in one rule, by which one can tell afterwards whether it went to the rule that it was made for. */
+function patchFor(act: string, key: string, { rules }: Body, at: number, to: number): Patch | null {
+  const index = at % Math.max(1, rules.length);
+  const insert = {
+    op: 'add',
+    path: `/rules/${at % (rules.length + 1)}`,
+    value: { id: key, said: [] },
+  } as const;
+  if (act === 'insert') return [insert];
+  if (act === 'title') return [{ op: 'replace', path: '/title', value: key }];
+  if (rules.length === 0) return null;
+  const say = (place: number) =>
+    ({ op: 'add', path: `/rules/${place}/said/-`, value: `${key} to ${rules[index]!.id}` }) as const;
+  switch (act) {
+    case 'say':
+      return [say(index)];
+    case 'both':
+      return [insert, say(at % (rules.length + 1) <= index ? index + 1 : index)];
+    case 'remove':
+      return [{ op: 'remove', path: `/rules/${index}` }];
+    case 'move':
+      return [{ op: 'move', from: `/rules/${index}`, path: `/rules/${to % rules.length}` }];
+    default:
+      return null;
+  }
+}
+
+const wordsOf = (body: unknown): string[] => (body as Body).rules.flatMap(({ said }) => said);
+const texts = ({ server }: World): string => JSON.stringify(PATHS.map(path => server.body(path)));
+
+/** Takes one of the author's changes back, or brings it back; taking back takes away nothing that others have said. */
+function step(world: World, window: Window, state: 'done' | 'undone', at: number, key: string): void {
+  const { server } = world;
+  const own = server.changes.filter(each => each.author === window.author && each.state === state);
+  const change = own[at % Math.max(1, own.length)];
+  if (!change || window.copy.pending.length > 0) return;
+  const ofOthers = (): string[] =>
+    PATHS.flatMap(path => wordsOf(server.body(path))).filter(word => !word.startsWith(`${change.id} `));
+  const before = ofOthers();
+  const edits = server.step(change, window.author, key);
+  if (state === 'done') expect(ofOthers()).toEqual(expect.arrayContaining(before));
+  world.letters.push({ arrive: () => void window.dispatch({ type: 'told', edits }), lose: () => {} });
+}
+
+function run(
+  world: World,
+  made: Map<string, string>,
+  done: typeof acts extends fc.Arbitrary<infer A> ? A : never,
+): void {
+  done.forEach(({ window: number, act, path, at, to }, count) => {
+    const { windows, letters, server } = world;
+    const window = windows[number % windows.length]!;
+    const letter = (): Letter | undefined => letters.splice(at % Math.max(1, letters.length), 1)[0];
+    const key = `e${count}`;
+    switch (act) {
+      case 'arrive':
+        return letter()?.arrive();
+      case 'lose':
+        return letter()?.lose();
+      case 'double': {
+        const twice = letter();
+        twice?.arrive();
+        return twice?.arrive();
+      }
+      case 'hear':
+        return window.hear(at);
+      case 'due':
+        return void window.dispatch({ type: 'due' });
+      case 'refuse':
+        world.isRefusing = true;
+        return;
+      case 'close':
+        return window.close();
+      case 'restart':
+        return letters.splice(0).forEach(each => each.lose());
+      case 'decide': {
+        const [meeting] = window.copy.meetings;
+        if (!meeting) return;
+        const mine =
+          at % 2 && meeting.patch ? { ...meeting.mine, key, changeId: key, patch: meeting.patch } : null;
+        made.set(meeting.mine.key, 'decided');
+        if (mine) made.set(key, 'made');
+        return void window.dispatch({ type: 'decided', meeting, mine: mine && { ...mine, label: key } });
+      }
+      case 'undo':
+        return step(world, window, 'done', at, key);
+      case 'redo':
+        return step(world, window, 'undone', at, key);
+      case 'there and back': {
+        const change = server.changes.find(each => each.author === window.author && each.state === 'done');
+        const before = texts(world);
+        if (!change || server.step(change, window.author, key).length === 0) return;
+        expect(server.step(change, window.author, `${key}b`)).not.toEqual([]);
+        return expect(texts(world)).toBe(before);
+      }
+      default: {
+        const patch = patchFor(act, key, window.shown(path), at, to);
+        if (!patch) return;
+        window.make(path, key, patch);
+        made.set(key, 'made');
+      }
+    }
+  });
+}
+
+/** Lets everything arrive, and whoever waits send, until nothing is under way. */
+function settle(world: World): void {
+  const { windows, letters, server } = world;
+  world.isRefusing = false;
+  for (let most = 2000; most > 0; most--) {
+    // What was left by a window that closed while it took up another's.
+    world.left.splice(0).forEach(kept => windows[0]!.takeUp(kept));
+    const letter = letters.shift();
+    letter?.arrive();
+    if (letter && most % 20 > 0) continue;
+    if (
+      letters.length === 0 &&
+      windows.every(({ copy }) => copy.pending.length === 0 && copy.lastEdit === server.edits.length)
+    )
+      return;
+    for (const window of windows) {
+      window.hear(window.copy.lastEdit);
+      window.dispatch({ type: 'due' });
+    }
+  }
+  throw new Error('It does not come to rest.');
+}
+
+test('all windows come to what the server has, and every edit is where it was meant, once', () => {
+  const seen = { stored: 0, asked: 0, told: 0 };
+  fc.assert(
+    fc.property(fc.integer({ min: 2, max: 4 }), acts, (count, done) => {
+      const world = new World();
+      for (let each = 0; each < count; each++) world.windows.push(new Window(world, `p${each}`));
+      const made = new Map<string, string>();
+      run(world, made, done);
+      settle(world);
+      const { server, windows } = world;
+      for (const path of PATHS)
+        for (const window of windows) expect(window.shown(path)).toEqual(server.body(path));
+      const storedKeys = server.edits.map(edit => edit.editKey);
+      expect(new Set(storedKeys).size).toBe(storedKeys.length);
+      for (const [key, outcome] of made) {
+        if (outcome === 'decided') continue;
+        const isStored = storedKeys.includes(key);
+        const isAsked = windows.some(({ copy }) => copy.meetings.some(({ mine }) => mine.key === key));
+        const isTold = world.told.some(text => text.includes(`“${key}”`));
+        expect([key, [isStored, isAsked, isTold].filter(Boolean).length]).toEqual([key, 1]);
+        seen.stored += Number(isStored);
+        seen.asked += Number(isAsked);
+        seen.told += Number(isTold);
+      }
+      for (const path of PATHS)
+        for (const { id, said } of (server.body(path) as Body).rules)
+          for (const word of said) expect(word.endsWith(` to ${id}`)).toBe(true);
+    }),
+    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 500), seed: freshSeed('windows') },
+  );
+  expect(Math.min(seen.stored, seen.asked, seen.told)).toBeGreaterThan(10);
+});

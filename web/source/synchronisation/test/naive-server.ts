@@ -1,0 +1,104 @@
+import { guarded } from '@periwinkle/core/formats/identity';
+import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
+import { placed } from '@periwinkle/core/formats/placing';
+import type { StoredDocument, StoredEdit } from '../../data/stored';
+import type { PendingEdit } from '../working-copy';
+
+type Written = StoredEdit & { readonly inverse: Patch };
+
+interface Change {
+  readonly id: string;
+  readonly author: string;
+  state: 'done' | 'undone';
+  /** Under which the edits stand that were the last to do or undo it. */
+  act: string;
+}
+
+export type Answer =
+  | { readonly status: 'stored'; readonly edit: StoredEdit }
+  | { readonly status: 'stale'; readonly since: readonly StoredEdit[] }
+  | { readonly status: 'refused' };
+
+/** What a server must do, in the plainest words: a list of edits, each made on the revision before it. */
+export class NaiveServer {
+  readonly edits: Written[] = [];
+  readonly changes: Change[] = [];
+  private readonly documents = new Map<string, StoredDocument>();
+
+  constructor(bodies: Readonly<Record<string, unknown>>) {
+    for (const [path, body] of Object.entries(bodies)) this.documents.set(path, { path, revision: 0, body });
+  }
+
+  whole(): { documents: StoredDocument[]; lastEdit: number } {
+    return { documents: [...this.documents.values()], lastEdit: this.edits.length };
+  }
+
+  body(path: string): unknown {
+    return this.documents.get(path)!.body;
+  }
+
+  since(after: number): StoredEdit[] {
+    return this.edits.slice(after);
+  }
+
+  store(edit: PendingEdit, revision: number, author: string, isRefused: boolean): Answer {
+    const twin = this.edits.find(each => each.editKey === edit.key);
+    if (twin) return { status: 'stored', edit: twin };
+    const current = this.documents.get(edit.path)!;
+    if (revision !== current.revision) {
+      const since = this.edits.filter(each => each.path === edit.path && each.revision > revision);
+      return { status: 'stale', since };
+    }
+    const change = this.changes.find(({ id }) => id === edit.changeId);
+    if (isRefused || (change && change.act !== change.id)) return { status: 'refused' };
+    if (!change) this.changes.push({ id: edit.changeId, author, state: 'done', act: edit.changeId });
+    const names = { kind: 'edit', changeId: edit.changeId, target: null, editKey: edit.key } as const;
+    return {
+      status: 'stored',
+      edit: this.write(edit.path, edit.patch, { ...names, label: edit.label, author }),
+    };
+  }
+
+  /** Takes a change back or brings it back; no edits where something stands in the way. */
+  step(change: Change, author: string, key: string): readonly StoredEdit[] {
+    const before = this.edits.filter(each => each.changeId === key);
+    if (before.length > 0) return before;
+    const parts = this.edits.filter(each => each.changeId === change.act).reverse();
+    const bodies = new Map([...this.documents].map(([path, { body }]) => [path, body]));
+    const patches: [string, Patch][] = [];
+    for (const { path, inverse } of parts) {
+      const found = placed(bodies.get(path), inverse);
+      if (!found.ok) return [];
+      bodies.set(path, applyPatch(bodies.get(path), found.patch).document);
+      patches.push([path, found.patch]);
+    }
+    const kind = change.state === 'done' ? 'undo' : 'redo';
+    const done = patches.map(([path, patch], index) =>
+      this.write(path, patch, {
+        kind,
+        changeId: key,
+        target: change.id,
+        editKey: `${key}.${index}`,
+        label: change.id,
+        author,
+      }),
+    );
+    change.state = kind === 'undo' ? 'undone' : 'done';
+    change.act = key;
+    return done;
+  }
+
+  private write(
+    path: string,
+    patch: Patch,
+    names: Pick<StoredEdit, 'kind' | 'changeId' | 'target' | 'editKey' | 'label' | 'author'>,
+  ): StoredEdit {
+    const current = this.documents.get(path)!;
+    const { document: body, inverse } = applyPatch(current.body, patch);
+    const revision = current.revision + 1;
+    this.documents.set(path, { path, revision, body });
+    const edit = { id: this.edits.length + 1, path, revision, patch, ...names, at: '' };
+    this.edits.push({ ...edit, inverse: guarded(body, inverse) });
+    return edit;
+  }
+}
