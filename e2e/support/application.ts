@@ -8,6 +8,8 @@ const root = process.cwd();
 /** "npm start" as a person runs it, on a data folder of its own. */
 export class Application {
   private child: ChildProcess | null = null;
+  /** Any at first, then the same: to a browser another address is another application. */
+  private port = '0';
   output = '';
 
   constructor(
@@ -18,7 +20,12 @@ export class Application {
   /** Starts and waits for the address. Rejects with everything printed when the start ends before. */
   async start(): Promise<string> {
     this.output = '';
-    const env = { ...process.env, PERIWINKLE_PORT: '0', ...this.environment, PERIWINKLE_DATA: this.folder };
+    const env = {
+      ...process.env,
+      PERIWINKLE_PORT: this.port,
+      ...this.environment,
+      PERIWINKLE_DATA: this.folder,
+    };
     const child = spawn(process.execPath, ['scripts/start.mjs'], {
       cwd: root,
       env,
@@ -29,7 +36,9 @@ export class Application {
       const read = (chunk: Buffer): void => {
         this.output += chunk.toString();
         const match = /Periwinkle is at (http:\S+)\//.exec(this.output);
-        if (match) resolve(match[1]!);
+        if (!match) return;
+        this.port = new URL(match[1]!).port;
+        resolve(match[1]!);
       };
       child.stdout.on('data', read);
       child.stderr.on('data', read);
