@@ -40,10 +40,14 @@ const SCREENS: readonly [string, string, string][] = [
   ['shelf', '/', '.shelf .specimens'],
   ['fields', '/quayside', '.contents .specimen'],
   ['a component, nothing selected', '/quayside/text-field', '.ledger .entry'],
-  ['a component, a column selected', '/quayside/text-field?sel=r0c1-r2c1', '.ledger .scope-column'],
+  [
+    'a component, a column selected',
+    '/quayside/text-field?rows=*&columns=pointed-at',
+    '.ledger .scope-column',
+  ],
   [
     'a plate of looks by night',
-    '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r1c2',
+    '/quayside/text-field?plate=looks&in=theme:night&rows=above.small*above.medium&columns=boxed.none*tinted.none',
     '.ledger .scope-column',
   ],
   ['the rules of a component', '/quayside/text-field/rules', '.decisions'],
@@ -68,7 +72,7 @@ test.each(SCREENS)(
 test(
   'what opens over a screen',
   async () => {
-    await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+    await driver.get(`${address}/quayside/text-field?rows=*&columns=pointed-at`);
     await plateReady(driver);
     await press(driver, '/');
     await find(driver, '[role=dialog] input');

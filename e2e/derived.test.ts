@@ -13,7 +13,7 @@ let address: string;
 
 inBrowser(session => ({ address, driver } = session));
 
-const NOTES = '/quayside/notes?sel=r1c0-r1c0';
+const NOTES = '/quayside/notes?rows=medium&columns=at-rest';
 
 /** A computed value of the frame in a cell of the plate. */
 const frame = (property: string, cell = '[data-row="1"][data-column="0"]'): Promise<string> =>
@@ -83,7 +83,7 @@ test(
   async () => {
     await open(NOTES);
     const height = await frame('height');
-    await open('/quayside/text-field?sel=r1c0-r1c0');
+    await open('/quayside/text-field?rows=medium&columns=at-rest');
     await write('border-radius', 'always', '11px');
     await write('height', 'always', '51px');
     expect(await frame('height')).toBe('51px');
@@ -109,7 +109,7 @@ test(
     await write('border-radius', 'always', '3px');
     expect(await frame('border-top-left-radius')).toBe('3px');
     expect(await (await entry('border-radius', 'always')).getAttribute('class')).toContain('departs');
-    await open('/quayside/text-field?sel=r1c0-r1c0');
+    await open('/quayside/text-field?rows=medium&columns=at-rest');
     expect(await frame('border-top-left-radius')).toBe('11px');
     await open(NOTES);
     const departed = await entry('border-radius', 'always');
@@ -128,12 +128,12 @@ test(
 test(
   'a rule of its own has the last word here, and is not in the base',
   async () => {
-    await open('/quayside/notes?sel=r0c1-r0c1');
+    await open('/quayside/notes?rows=small&columns=pointed-at');
     await (await scopeEntry(driver, 'frame', 'border-color')).click();
     await (await find(driver, '.editor input')).sendKeys('#123456', Key.ENTER);
     await stored(driver);
     expect(await frame('border-top-color', '[data-row="0"][data-column="1"]')).toBe('rgb(18, 52, 86)');
-    await open('/quayside/text-field?sel=r0c1-r0c1');
+    await open('/quayside/text-field?rows=small&columns=pointed-at');
     expect(await frame('border-top-color', '[data-row="0"][data-column="1"]')).not.toBe('rgb(18, 52, 86)');
   },
   TIMEOUT,

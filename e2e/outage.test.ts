@@ -39,7 +39,7 @@ test(
       );
     try {
       const address = await application.start();
-      await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+      await driver.get(`${address}/quayside/text-field?rows=*&columns=pointed-at`);
       await plateReady(driver);
       await application.stop();
       await listening(inItsPlace, port);

@@ -61,17 +61,46 @@ describe('selecting', () => {
         driver,
         `/^In large: this reaches 8,800 of 26,400 combinations/.test(document.querySelector('.scope').textContent)`,
       );
-      await driver
-        .actions({ async: true })
-        .dragAndDrop(await cell(driver, 'At rest', 'small'), await cell(driver, 'Pressed', 'medium'))
+      await driver.executeScript(
+        `window.written = 0;
+         const write = history.replaceState;
+         history.replaceState = function (...all) { window.written++; return write.apply(this, all); }`,
+      );
+      const actions = driver.actions({ async: true });
+      await actions
+        .move({ origin: await cell(driver, 'At rest', 'small') })
+        .press()
+        .perform();
+      await actions.move({ origin: await cell(driver, 'Pressed', 'medium'), duration: 300 }).perform();
+      // What is drawn shows at once; the address is written when it is let go, wherever that is.
+      await selected(6);
+      expect(await driver.executeScript('return window.written')).toBe(0);
+      await actions
+        .move({ origin: await find(driver, 'h1') })
+        .release()
         .perform();
       await selected(6);
+      await eventually(driver, 'window.written === 1');
       const link = await driver.getCurrentUrl();
       await press(driver, Key.ESCAPE);
       await selected(0);
       await driver.get(link);
       await plateReady(driver);
       await selected(6);
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'a situation that is found is selected, and nothing by Escape',
+    async () => {
+      await open();
+      await press(driver, '/');
+      await (await find(driver, '[role=dialog] input')).sendKeys('Pressed, Text', Key.ENTER);
+      await selected(3);
+      await press(driver, Key.ESCAPE);
+      await selected(0);
+      expect(await sentence()).toMatch(/^The whole component/);
     },
     TIMEOUT,
   );
@@ -143,7 +172,7 @@ describe('writing', () => {
   test(
     'a narrower scope makes a rule of its own that reaches no further',
     async () => {
-      await open('?sel=r0c1-r2c1');
+      await open('?rows=*&columns=pointed-at');
       await choose(await named(driver, 'button', 'Narrow: narrower'), 'tinted');
 
       // The plate holds the boxed look: nothing on it is reached, and the sentence says so.
@@ -172,7 +201,7 @@ describe('writing', () => {
   test(
     'a number is stepped with the arrow keys, and shown at once; a covered entry is marked',
     async () => {
-      await open('?sel=r2c5-r2c5');
+      await open('?rows=large&columns=filled');
       await choose(await named(driver, 'button', 'Size: large'), 'large');
       await (await find(driver, '.entry[aria-label^="frame height, always"]')).click();
       await replaceWith('50px', Key.ARROW_UP, Key.ARROW_UP);
@@ -189,7 +218,7 @@ describe('writing', () => {
   test(
     'a misspelt property is reported where it was written, with the likely one',
     async () => {
-      await open('?sel=r0c1-r2c1');
+      await open('?rows=*&columns=pointed-at');
       await (await find(driver, '.add-property input')).sendKeys('border-colour', Key.ENTER);
       const fault = await find(driver, '.add-property .fault');
       expect(await fault.getText()).toMatch(
@@ -204,7 +233,7 @@ describe('writing', () => {
   test(
     'a missing token is made right there, for both themes, and is undone together with its use',
     async () => {
-      await open('?sel=r0c3-r2c3');
+      await open('?rows=*&columns=focused');
       await (await scopeEntry(driver, 'frame', 'box-shadow')).click();
       await press(driver, Key.ESCAPE);
       await (await find(driver, '.add-property input')).sendKeys('outline-color', Key.ENTER);
@@ -237,7 +266,7 @@ describe('writing', () => {
   test(
     'rules change places and are taken out from their heading',
     async () => {
-      await open('?sel=r0c8-r0c8');
+      await open('?rows=small&columns=correcting');
       const order = (): Promise<string[]> =>
         driver.executeScript(
           `return [...document.querySelectorAll('.ledger thead .word')].map(each => each.textContent)`,

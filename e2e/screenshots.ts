@@ -27,21 +27,21 @@ async function writeValue(driver: WebDriver): Promise<void> {
 const VIEWS: readonly View[] = [
   { name: 'shelf', path: '/', ready: '.shelf .specimens .specimen' },
   { name: 'fields', path: '/quayside', ready: '.contents .specimen' },
-  { name: 'plates', path: '/quayside/text-field?sel=r0c1-r2c1', ready: '.ledger .scope-column' },
+  { name: 'plates', path: '/quayside/text-field?rows=*&columns=pointed-at', ready: '.ledger .scope-column' },
   {
     name: 'ledger',
-    path: '/quayside/text-field?sel=r0c1-r2c1',
+    path: '/quayside/text-field?rows=*&columns=pointed-at',
     ready: '.ledger .scope-column',
     prepare: writeValue,
   },
   {
     name: 'night',
-    path: '/quayside/text-field?plate=looks&in=theme:night&sel=r0c0-r0c7',
+    path: '/quayside/text-field?plate=looks&in=theme:night&rows=above.small&columns=*',
     ready: '.ledger .scope-column',
   },
   {
     name: 'derived',
-    path: '/quayside/notes?sel=r0c1-r0c1',
+    path: '/quayside/notes?rows=small&columns=pointed-at',
     ready: '.ledger .scope-column',
     prepare: driver =>
       driver.executeScript(
@@ -50,7 +50,7 @@ const VIEWS: readonly View[] = [
   },
   {
     name: 'nested',
-    path: '/quayside/crew?sel=r1c1-r1c1',
+    path: '/quayside/crew?rows=medium&columns=pointed-at',
     ready: '.ledger .scope-column',
     prepare: driver =>
       driver.executeScript(
@@ -61,7 +61,7 @@ const VIEWS: readonly View[] = [
   },
   {
     name: 'list',
-    path: '/quayside/berth?plate=lists&sel=r0c0-r0c0',
+    path: '/quayside/berth?plate=lists&rows=small&columns=button',
     ready: '.ledger .scope-column',
   },
   { name: 'rules', path: '/quayside/text-field/rules', ready: '.decisions' },

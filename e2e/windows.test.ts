@@ -1,4 +1,5 @@
-import { Key, type WebDriver } from 'selenium-webdriver';
+import { Key, type WebDriver, type WebElement } from 'selenium-webdriver';
+import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { eventually, find, named, stored } from './support/browser';
 import { plateReady, scopeEntry, specimenStyle } from './support/field-screen';
 import { inBrowser } from './support/session';
@@ -12,10 +13,10 @@ let windows: [string, string];
 
 inBrowser(async session => {
   ({ address, driver } = session);
-  await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+  await driver.get(`${address}/quayside/text-field?rows=*&columns=pointed-at`);
   const first = await driver.getWindowHandle();
   await driver.switchTo().newWindow('window');
-  await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+  await driver.get(`${address}/quayside/text-field?rows=*&columns=pointed-at`);
   windows = [first, await driver.getWindowHandle()];
 });
 
@@ -110,6 +111,33 @@ const changeKept = (change: string): Promise<unknown> =>
      };`,
   );
 
+const DOCUMENT = 'components/text-field.component.json';
+
+/** An edit by somebody else, through the interface for programs. */
+async function elsewhere(label: string, patch: readonly PatchOperation[]): Promise<void> {
+  const url = `${address}/api/systems/quayside/documents/${DOCUMENT}`;
+  const { headers } = await fetch(url);
+  const response = await fetch(url, {
+    method: 'PATCH',
+    headers: {
+      'Content-Type': 'application/json-patch+json',
+      'If-Match': headers.get('etag')!,
+      'Periwinkle-Label': encodeURIComponent(label),
+      'Periwinkle-Author': 'somebody',
+    },
+    body: JSON.stringify(patch),
+  });
+  expect(response.status).toBe(200);
+}
+
+interface Rule {
+  readonly id: string;
+  readonly set: Record<string, Record<string, string>>;
+}
+const storedRules = async (): Promise<Rule[]> =>
+  ((await (await fetch(`${address}/api/systems/quayside/documents/${DOCUMENT}`)).json()) as { rules: Rule[] })
+    .rules;
+
 /** Has both windows set the same, one of them without the server, which then comes back to it. */
 async function meet(property: string, here: string, elsewhere: string): Promise<void> {
   await inWindow(0);
@@ -196,7 +224,7 @@ test(
   'what a closed window could not store is stored by the next one that opens',
   async () => {
     await driver.switchTo().newWindow('window');
-    await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+    await driver.get(`${address}/quayside/text-field?rows=*&columns=pointed-at`);
     await plateReady(driver);
     await cutOff();
     await set('border-color', '#2f2f2f');
@@ -218,6 +246,79 @@ test(
     }
     await eventually(driver, `document.querySelector('.band button[title^="Take back"]') !== null`);
     expect(await keptTexts()).toEqual([]);
+  },
+  TIMEOUT,
+);
+
+test(
+  'what is selected and what is tried out stay where they were meant when another puts something before them',
+  async () => {
+    await inWindow(0);
+    await (await scopeEntry(driver, 'frame', 'border-color')).click();
+    const input = await find(driver, '.editor input');
+    await input.sendKeys(Key.chord(Key.CONTROL, 'a'), '#112233');
+    await elsewhere('A situation and a rule before all others', [
+      { op: 'add', path: '/situations/0', value: { id: 'first', title: 'First of all', when: {} } },
+      { op: 'add', path: '/rules/0', value: { id: 'first', when: {}, set: { frame: { opacity: '1' } } } },
+    ]);
+    await eventually(
+      driver,
+      `document.querySelector('[role=columnheader][data-column="0"]').textContent.includes('First')`,
+    );
+    const heading = `document.querySelector('[role=columnheader].on').textContent`;
+    expect(await driver.executeScript(`return ${heading}`)).toBe('Pointed at');
+    await input.sendKeys(Key.ENTER);
+    await stored(driver);
+    const rules = await storedRules();
+    expect(rules.find(({ id }) => id === 'over')!.set['frame']!['border-color']).toBe('#112233');
+    expect(rules[0]).toMatchObject({ id: 'first', set: { frame: { opacity: '1' } } });
+  },
+  TIMEOUT,
+);
+
+test(
+  'undo and redo concern what this person did, however others have edited since',
+  async () => {
+    await inWindow(0);
+    const before = await entryText('border-color');
+    await set('border-color', '#445566');
+    await stored(driver);
+    await elsewhere('Somebody’s rule', [
+      { op: 'add', path: '/rules/0', value: { id: 'theirs', when: {}, set: { frame: { opacity: '1' } } } },
+    ]);
+    await elsewhere('Somebody’s summary', [{ op: 'replace', path: '/summary', value: 'Of somebody.' }]);
+    await eventually(
+      driver,
+      `periwinkle.state().edited.documents.get('${DOCUMENT}').summary === 'Of somebody.'`,
+    );
+    const press = async (name: string): Promise<void> => (await named(driver, '.band button', name)).click();
+    await press('undo');
+    await shows('border-color', before);
+    expect((await storedRules()).map(({ id }) => id)).toContain('theirs');
+    await press('redo');
+    await shows('border-color', '#445566');
+
+    // What another has changed since stands in the way, and is named; nothing happens.
+    const index = (await storedRules()).findIndex(({ id }) => id === 'over');
+    await elsewhere('Somebody’s colour', [
+      { op: 'replace', path: `/rules/${index}/set/frame/border-color`, value: '#778899' },
+    ]);
+    await shows('border-color', '#778899');
+    await press('undo');
+    await eventually(
+      driver,
+      `document.querySelector('.notices').textContent.includes('“Somebody’s colour”')`,
+    );
+    expect(await entryText('border-color')).toBe('#778899');
+
+    // The history takes back any single change, also of others; then one's own can be taken back.
+    await press('history');
+    const entry = (words: string): Promise<WebElement> =>
+      find(driver, `.history-list button[aria-label="${words}"]`);
+    await (await entry('take back: Somebody’s colour')).click();
+    await entry('bring back: Somebody’s colour');
+    await (await find(driver, '.modal .btn-close')).click();
+    await shows('border-color', '#445566');
   },
   TIMEOUT,
 );
@@ -249,7 +350,7 @@ test(
     const all = [...windows];
     while (all.length < 9) {
       await driver.switchTo().newWindow('window');
-      await driver.get(`${address}/quayside/text-field?sel=r0c1-r2c1`);
+      await driver.get(`${address}/quayside/text-field?rows=*&columns=pointed-at`);
       await plateReady(driver);
       all.push(await driver.getWindowHandle());
     }

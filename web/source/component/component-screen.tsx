@@ -7,6 +7,7 @@ import { componentNamed } from '@periwinkle/core/components/system';
 import type { Box } from '@periwinkle/core/space/box';
 import { countText } from '../common/numbers';
 import { Sheets } from '../common/sheets';
+import { usePageKeys } from '../common/shortcuts';
 import { useContexts } from '../data/address';
 import { useSystemState } from '../data/system-context';
 import { useShape } from '../specimen/specimen';
@@ -14,7 +15,7 @@ import { ArrangementStrip } from './arrangement-strip';
 import { LedgerDrawer } from './ledger-drawer';
 import { Plate } from './plate';
 import { readRegion } from './region-address';
-import { usePlateAddress, type PlateAddress, type Selection } from './plate-address';
+import { selectedBy, selectionOn, usePlateAddress, type Selection } from './plate-address';
 import { NoSuchField } from './no-such-field';
 import { TryField } from './try-field';
 import { usePlateGrid } from './use-plate-grid';
@@ -35,8 +36,16 @@ function Inside({ component }: { component: Component }) {
   const { address, change } = usePlateAddress(shape.component);
   const { arrangement } = address;
   const { grid, waiting } = usePlateGrid(component, shape, arrangement);
-  const selection = clamped(useAskedSelection(address, grid), grid);
   const [aimed, setAimed] = useState<Box | null>(null);
+  // While it is drawn, a selection is the window's own.
+  const [drawn, setDrawn] = useState<Selection | null>(null);
+  const inAddress = useMemo(() => selectionOn(grid, address.selected), [grid, address.selected]);
+  const selection = drawn ?? inAddress;
+  const select = (next: Selection | null): void => {
+    setDrawn(null);
+    setAimed(null);
+    change({ selected: next && selectedBy(grid, next), narrowed: {} });
+  };
   const asked = useMemo(
     () => (selection ? null : readRegion(component, address.region)),
     [component, selection, address.region],
@@ -58,6 +67,12 @@ function Inside({ component }: { component: Component }) {
     () => new Set(region ? reachedCells(grid, region).map(cell => `${cell.row}.${cell.column}`) : []),
     [grid, region],
   );
+  usePageKeys({
+    Escape: () => {
+      const isAbove = document.querySelector('[role="dialog"], .dropdown-menu.show') !== null;
+      if (!isAbove && (selection || address.region !== null)) select(null);
+    },
+  });
   const drawer = useRef<HTMLElement>(null);
   const plate = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -95,10 +110,8 @@ function Inside({ component }: { component: Component }) {
           sample={sampleNamed(shape.component, arrangement.sample)}
           selection={selection}
           reached={reached}
-          onSelect={next => {
-            setAimed(null);
-            change({ selection: next, narrowed: {} });
-          }}
+          onDraw={setDrawn}
+          onSelect={select}
           onEdit={() => focusScope(drawer.current)}
         />
       </div>
@@ -147,24 +160,6 @@ function Inside({ component }: { component: Component }) {
 function focusScope(drawer: HTMLElement | null): void {
   const entries = [...(drawer?.querySelectorAll<HTMLElement>('.entry[data-scope]') ?? [])];
   (entries.find(entry => entry.textContent !== '') ?? entries[0])?.focus();
-}
-
-/** A link may name a situation instead of cells: its column or row is selected. */
-function useAskedSelection(address: PlateAddress, grid: PlateGrid): Selection | null {
-  const situation = new URLSearchParams(location.search).get('column');
-  if (address.selection || situation === null) return address.selection;
-  const column = grid.columns.findIndex(heading => heading.key.split('.').includes(situation));
-  if (column < 0) return null;
-  return { top: 0, bottom: grid.rows.length - 1, left: column, right: column };
-}
-
-function clamped(selection: Selection | null, grid: PlateGrid): Selection | null {
-  if (!selection || selection.top >= grid.rows.length || selection.left >= grid.columns.length) return null;
-  return {
-    ...selection,
-    bottom: Math.min(selection.bottom, grid.rows.length - 1),
-    right: Math.min(selection.right, grid.columns.length - 1),
-  };
 }
 
 function selectedCells(grid: PlateGrid, selection: Selection | null): Cell[] {

@@ -1,6 +1,11 @@
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { arrangementOf, type Arrangement } from '@periwinkle/core/plates/plate-grid';
+import {
+  arrangementOf,
+  type Arrangement,
+  type Heading,
+  type PlateGrid,
+} from '@periwinkle/core/plates/plate-grid';
 import type { Component } from '@periwinkle/core/components/component';
 
 /** A rectangle of cells, by row and column; a heading selects its whole slice. */
@@ -15,12 +20,15 @@ export interface Selection {
 export interface PlateAddress {
   readonly plateId: string | null;
   readonly arrangement: Arrangement;
-  readonly selection: Selection | null;
+  readonly selected: SelectedHeadings | null;
   /** Axes narrowed by hand: axis id to the value's id. */
   readonly narrowed: Readonly<Record<string, string>>;
   /** A region to be shown, whatever is selected. */
   readonly region: string | null;
 }
+
+const SELECTION_PARAMETERS = ['rows', 'columns'];
+const PLATE_PARAMETERS = ['across', 'down', 'hold', 'sample', 'narrow', 'region', ...SELECTION_PARAMETERS];
 
 const pairs = (text: string | null): Record<string, string> =>
   Object.fromEntries(
@@ -34,11 +42,50 @@ const written = (record: Readonly<Record<string, string>>): string =>
     .join(',');
 const list = (text: string): string[] => text.split(',').filter(each => each !== '');
 
-function readSelection(text: string | null): Selection | null {
-  const match = /^r(\d+)c(\d+)-r(\d+)c(\d+)$/.exec(text ?? '');
-  if (!match) return null;
-  const [top, left, bottom, right] = match.slice(1).map(Number) as [number, number, number, number];
-  return { top, left, bottom, right };
+/** Headings of one direction by their keys, from one to another; all of them, however many there will be. */
+type Span = readonly [first: string, last: string] | 'all';
+
+/** What is selected, by what its headings mean: an edit from elsewhere may move them. */
+export interface SelectedHeadings {
+  readonly rows: Span;
+  readonly columns: Span;
+}
+
+const readSpan = (text: string): Span => {
+  if (text === '*') return 'all';
+  const [first = '', last = first] = text.split('*');
+  return [first, last];
+};
+const spanText = (span: Span): string =>
+  span === 'all' ? '*' : span[0] === span[1] ? span[0] : span.join('*');
+
+function readSelected(parameters: URLSearchParams): SelectedHeadings | null {
+  const [rows, columns] = [parameters.get('rows'), parameters.get('columns')];
+  return rows === null || columns === null ? null : { rows: readSpan(rows), columns: readSpan(columns) };
+}
+
+/** What is selected on a plate as it is laid out; `null` where it is no longer there. */
+export function selectionOn(grid: PlateGrid, selected: SelectedHeadings | null): Selection | null {
+  const rows = selected && spanOn(grid.rows, selected.rows);
+  const columns = selected && spanOn(grid.columns, selected.columns);
+  return rows && columns && { top: rows[0], bottom: rows[1], left: columns[0], right: columns[1] };
+}
+
+function spanOn(headings: readonly Heading[], span: Span): readonly [number, number] | null {
+  if (span === 'all') return headings.length > 0 ? [0, headings.length - 1] : null;
+  const [first, last] = span;
+  // A situation by itself is found wherever it runs along with something else.
+  const isOf = (wanted: string) => (heading: Heading) =>
+    heading.key === wanted || heading.key.split('.').includes(wanted);
+  const [from, to] = [headings.findIndex(isOf(first)), headings.findLastIndex(isOf(last))];
+  return from < 0 || to < 0 ? null : [Math.min(from, to), Math.max(from, to)];
+}
+
+/** The same by headings. */
+export function selectedBy(grid: PlateGrid, { top, bottom, left, right }: Selection): SelectedHeadings {
+  const span = (headings: readonly Heading[], from: number, to: number): Span =>
+    from === 0 && to === headings.length - 1 ? 'all' : [headings[from]!.key, headings[to]!.key];
+  return { rows: span(grid.rows, top, bottom), columns: span(grid.columns, left, right) };
 }
 
 /** Reads the address; parameters that are absent come from the plate itself. */
@@ -70,7 +117,7 @@ export function usePlateAddress(component: Component): {
     return {
       plateId,
       arrangement,
-      selection: readSelection(read.get('sel')),
+      selected: readSelected(read),
       narrowed: pairs(read.get('narrow')),
       region: read.get('region'),
     };
@@ -86,9 +133,7 @@ export function usePlateAddress(component: Component): {
             else next.set(name, value);
           };
           if (parts.plateId !== undefined) {
-            ['across', 'down', 'hold', 'sample', 'sel', 'narrow', 'region'].forEach(name =>
-              next.delete(name),
-            );
+            PLATE_PARAMETERS.forEach(name => next.delete(name));
             set('plate', parts.plateId);
           }
           const { across, down, hold, sample } = parts.arrangement ?? {};
@@ -97,11 +142,11 @@ export function usePlateAddress(component: Component): {
           if (down) next.set('down', down.join(','));
           if (hold) set('hold', written(hold));
           set('sample', sample);
-          if (across || down) set('sel', null);
-          if (parts.selection !== undefined) {
+          if (across || down) SELECTION_PARAMETERS.forEach(name => next.delete(name));
+          if (parts.selected !== undefined) {
             next.delete('region');
-            const s = parts.selection;
-            set('sel', s && `r${s.top}c${s.left}-r${s.bottom}c${s.right}`);
+            set('rows', parts.selected && spanText(parts.selected.rows));
+            set('columns', parts.selected && spanText(parts.selected.columns));
           }
           if (parts.narrowed) set('narrow', written(parts.narrowed));
           return next;

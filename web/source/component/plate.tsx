@@ -30,6 +30,8 @@ export interface PlateProps {
   readonly selection: Selection | null;
   /** Keys `row.column` of the cells an edit reaches. */
   readonly reached: ReadonlySet<string>;
+  /** While the pointer draws it. */
+  readonly onDraw: (selection: Selection) => void;
   readonly onSelect: (selection: Selection | null) => void;
   /** Enter on what is selected already. */
   readonly onEdit: () => void;
@@ -212,7 +214,7 @@ const STEPS: Readonly<Record<string, Place>> = {
 };
 
 /** The cursor, the selection it draws, and what keys and pointer do to both. Place -1 is a heading. */
-function usePlateSelection({ grid, selection, onSelect, onEdit }: PlateProps) {
+function usePlateSelection({ grid, selection, onDraw, onSelect, onEdit }: PlateProps) {
   const element = useRef<HTMLDivElement>(null);
   const [cursor, setCursor] = useState<Place>({ row: selection?.top ?? 0, column: selection?.left ?? 0 });
   const anchor = useRef<Place | null>(null);
@@ -231,6 +233,16 @@ function usePlateSelection({ grid, selection, onSelect, onEdit }: PlateProps) {
     anchor.current = from;
     onSelect(slice(from, to));
   };
+  /** What the pointer draws. */
+  const drawn = useRef<Selection | null>(null);
+  const latest = useRef(onSelect);
+  useEffect(() => {
+    latest.current = onSelect;
+  });
+  const letGo = useCallback((): void => {
+    if (drawn.current) latest.current(drawn.current);
+    drawn.current = null;
+  }, []);
   const placeOf = (target: EventTarget | null): Place | null => {
     const cell = target instanceof Element ? target.closest<HTMLElement>('[data-row]') : null;
     return cell && { row: Number(cell.dataset['row']), column: Number(cell.dataset['column']) };
@@ -259,22 +271,27 @@ function usePlateSelection({ grid, selection, onSelect, onEdit }: PlateProps) {
       if (selection && sameSelection(selection, wanted)) onEdit();
       else select(cursor, cursor);
     }
-    if (event.key === 'Escape') {
-      anchor.current = null;
-      onSelect(null);
-    }
+    // The page then selects nothing.
+    if (event.key === 'Escape') anchor.current = null;
   };
   const onPointerDown = (event: PointerEvent): void => {
     const place = placeOf(event.target);
     if (!place || event.button !== 0) return;
     setCursor(place);
-    if (event.shiftKey && anchor.current) onSelect(slice(anchor.current, place));
-    else select(place, place);
+    if (!event.shiftKey || !anchor.current) anchor.current = place;
+    drawn.current = slice(anchor.current, place);
+    onDraw(drawn.current);
+    // It may be let go anywhere.
+    addEventListener('pointerup', letGo, { once: true });
+    addEventListener('pointercancel', letGo, { once: true });
   };
   const onPointerMove = (event: PointerEvent): void => {
-    if ((event.buttons & 1) === 0 || !anchor.current) return;
+    if (!drawn.current || !anchor.current) return;
     const place = placeOf(event.target);
-    if (place) onSelect(slice(anchor.current, place));
+    const next = place && slice(anchor.current, place);
+    if (!next || sameSelection(next, drawn.current)) return;
+    drawn.current = next;
+    onDraw(next);
   };
   const focusHere = (event: { target: EventTarget }): void => {
     const place = placeOf(event.target);

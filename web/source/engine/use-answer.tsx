@@ -78,6 +78,8 @@ export function useAnswer<Name extends QuestionName>(
       .catch((error: Error) => current && setFailed(error));
     return () => {
       current = false;
+      // Whoever asks again or goes away no longer waits for this one.
+      client.stop(asker);
     };
   }, [client, name, question, documents, asker, attempt]);
   const fitting = found?.question === question ? found : null;

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
 import type { System } from '@periwinkle/core/components/system';
+import { arrangementOf } from '@periwinkle/core/plates/plate-grid';
 import { useCarried } from '../data/address';
 import { useStore } from '../data/system-context';
 
@@ -92,7 +93,11 @@ function everything(system: System, id: string): Found[] {
       ...component.situations.map(situation => ({
         words: `${situation.title}, ${component.title}`,
         kind: 'situation',
-        to: `/${id}/${component.id}?column=${situation.id}`,
+        to: `/${id}/${component.id}?${
+          arrangementOf(component, null).down.includes('situation')
+            ? `rows=${situation.id}&columns=*`
+            : `rows=*&columns=${situation.id}`
+        }`,
       })),
     ]),
     ...[...system.tokens.usual().byKey.values()].map(token => ({
