@@ -1,0 +1,153 @@
+/**
+ * Screens at size: Quayside with 5,000 tokens more. How long the page is deaf at most while one types a filter or a value on the tokens
+ * screen, what an edit of a token costs on the contents page, and how long both take to open, against Quayside as it is.
+ */
+import type { WebDriver } from 'selenium-webdriver';
+import { Application } from '../e2e/support/application';
+import { openBrowser } from '../e2e/support/browser';
+import { demoSystem } from '../e2e/support/demo';
+import { median } from './support/generated';
+
+const TASK_MS = 50;
+const FRAME_MS = 16;
+const MANY = 5000;
+const GROUPS = 50;
+
+/** Adds to the demo as many tokens as make 5,000, a third of them references. */
+function withTokens(): Record<string, unknown> {
+  const documents = new Map(demoSystem().documents);
+  const file = 'tokens/raw.tokens.json';
+  const raw = documents.get(file) as { raw: Record<string, unknown> };
+  const member = (group: number, index: number): unknown =>
+    index % 3 === 2
+      ? { $value: `{raw.many.g${group}.t${index - 1}}` }
+      : { $value: { value: index, unit: 'px' } };
+  const groups = Array.from({ length: GROUPS }, (_, group) => [
+    `g${group}`,
+    {
+      $type: 'dimension',
+      ...Object.fromEntries(
+        Array.from({ length: MANY / GROUPS }, (_, index) => [`t${index}`, member(group, index)]),
+      ),
+    },
+  ]);
+  documents.set(file, { ...raw, raw: { ...raw.raw, many: Object.fromEntries(groups) } });
+  documents.set('system.json', { ...(documents.get('system.json') as object), id: 'many' });
+  return Object.fromEntries(documents);
+}
+
+/** Script: the longest time in which no other task came to its turn, from an act until so long after it, in ms. */
+const LONGEST = `
+  window.longest = (act, until = 700) => new Promise(resolve => {
+    const channel = new MessageChannel();
+    const start = performance.now();
+    let last = start, most = 0;
+    channel.port1.onmessage = () => {
+      const now = performance.now();
+      most = Math.max(most, now - last);
+      last = now;
+      if (now - start > until) resolve(most);
+      else channel.port2.postMessage(0);
+    };
+    channel.port2.postMessage(0);
+    setTimeout(act, 20);
+  });`;
+
+const longest = (driver: WebDriver, act: string): Promise<number> =>
+  driver.executeAsyncScript<number>(
+    `const done = arguments[arguments.length - 1]; longest(() => { ${act} }).then(done)`,
+  );
+
+/** Script: types into an input as a person does, one letter more. */
+const type = (input: string, text: string): string =>
+  `const input = document.querySelector('${input}');
+   Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, ${JSON.stringify(text)});
+   input.dispatchEvent(new Event('input', { bubbles: true }));`;
+
+interface Timings {
+  readonly filter: number;
+  readonly value: number;
+  readonly tokensOpen: number;
+  readonly contentsOpen: number;
+  readonly contentsEdit: number;
+}
+
+async function opened(driver: WebDriver, url: string, ready: string): Promise<number> {
+  await driver.get('about:blank');
+  await driver.get(url);
+  await driver.wait(() => driver.executeScript(`return ${ready}`), 60_000);
+  await driver.executeScript(LONGEST);
+  return driver.executeScript(
+    `return performance.now() - performance.getEntriesByType('navigation')[0].startTime`,
+  );
+}
+
+async function measured(driver: WebDriver, address: string, id: string): Promise<Timings> {
+  const filters: number[] = [];
+  const values: number[] = [];
+  const edits: number[] = [];
+  const tokensOpen = await opened(
+    driver,
+    `${address}/${id}/tokens?token=color.line.rest`,
+    `document.querySelector('.tokens-table tbody tr [class=entry]') !== null`,
+  );
+  for (const text of ['r', 'ra', 'raw', 'ra', 'r', ''])
+    filters.push(await longest(driver, type('.name-filter', text)));
+  await driver.executeScript(`document.querySelector('[data-token="color.line.rest"] .entry').click()`);
+  await driver.wait(
+    () => driver.executeScript(`return document.querySelector('.editor input') !== null`),
+    10_000,
+  );
+  for (const text of ['#1', '#12', '#123', '#1234', '#12345', '#123456'])
+    values.push(await longest(driver, type('.editor input', text)));
+  const contentsOpen = await opened(
+    driver,
+    `${address}/${id}`,
+    `document.querySelectorAll('.contents .specimen').length >= 15`,
+  );
+  for (let round = 0; round < 9; round++) {
+    const value = `{ colorSpace: 'srgb', components: [${round / 20}, 0.04, 0.04] }`;
+    edits.push(
+      await longest(
+        driver,
+        `periwinkle.edit('tokens/day.tokens.json', [{ op: 'replace', path: '/color/line/rest/$value', value: ${value} }], 'bench')`,
+      ),
+    );
+  }
+  return {
+    filter: Math.max(...filters),
+    value: Math.max(...values),
+    tokensOpen,
+    contentsOpen,
+    contentsEdit: median(edits),
+  };
+}
+
+const application = new Application();
+const address = await application.start();
+const response = await fetch(`${address}/api/systems`, {
+  method: 'POST',
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify({ documents: withTokens() }),
+});
+if (!response.ok) throw new Error(await response.text());
+const browser = await openBrowser();
+try {
+  await measured(browser.driver, address, 'quayside');
+  const few = await measured(browser.driver, address, 'quayside');
+  const many = await measured(browser.driver, address, 'many');
+  const line = (words: string, name: keyof Timings, aim: string): string =>
+    `  ${words}: ${many[name].toFixed(0)} ms (${aim}), ${(many[name] / few[name]).toFixed(2)} times\n`;
+  process.stdout.write(
+    `Quayside with 5,000 tokens more, against Quayside (longest task unless said otherwise)\n${[
+      line('a letter typed into the filter of the tokens', 'filter', `aim ${TASK_MS}`),
+      line('a letter typed into a value', 'value', `aim ${TASK_MS}`),
+      line('an edit of a token on the contents page, median', 'contentsEdit', `aim ${FRAME_MS}`),
+      line('the tokens opened, until a row is there', 'tokensOpen', 'no aim'),
+      line('the contents opened, until all specimens are there', 'contentsOpen', 'no aim'),
+    ].join('')}`,
+  );
+} finally {
+  await browser.quit();
+  await application.remove();
+}
