@@ -1,11 +1,13 @@
 import type { Component, Rule } from '../components/component';
 import type { System } from '../components/system';
+import { ObjectMemo } from '../formats/object-memo';
 import { NOWHERE } from '../space/extent';
+import { AskedTokens } from './asked-tokens';
 import { planBlocks, type StatedBlock } from './block-plan';
 import { declarations, type CssContext, type Declaration } from './css-value';
 import { boxConditions, conditionText } from './condition';
 import { mergeBlocks } from './merge-blocks';
-import { namesOf } from './names';
+import { namesOf, type ComponentNames } from './names';
 import { parameterBlocks, parameterCss } from './parameter-css';
 import { Published } from './published';
 import { autofillReads, autofillBlocks, resetBlocks } from './reset';
@@ -27,14 +29,37 @@ export interface ComponentCssInput {
  */
 export function componentStylesheet({ system, component, scheme }: ComponentCssInput): Stylesheet {
   const names = namesOf(system).component(component.id);
+  const made = sheets.of([component, scheme, names], (): { last: Made | null } => ({ last: null }));
+  if (!made.last?.asked.holdIn(system.tokens)) {
+    const asked = new AskedTokens(system.tokens);
+    const sheet = makeStylesheet(component, scheme, names, system.prefix, asked);
+    made.last = { asked: asked.close(), sheet };
+  }
+  return made.last.sheet;
+}
+
+interface Made {
+  readonly asked: AskedTokens;
+  readonly sheet: Stylesheet;
+}
+/** The last stylesheet of each component and scheme: the same object as long as it would come out the same. */
+const sheets = new ObjectMemo<{ last: Made | null }>();
+
+function makeStylesheet(
+  component: Component,
+  scheme: SelectorScheme,
+  names: ComponentNames,
+  prefix: string,
+  tokens: AskedTokens,
+): Stylesheet {
   // On plates nothing is filled in by a browser.
   const fillsIn = scheme.ground !== null && !scheme.live;
   const published = new Published(component, names.published, fillsIn ? autofillReads(component) : []);
   const context: CssContext = {
     component,
-    prefix: system.prefix,
+    prefix,
     names,
-    tokens: system.tokens,
+    tokens,
     read: published.read,
     parameter: key => parameterCss(key, context),
   };

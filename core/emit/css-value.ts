@@ -1,8 +1,6 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component, Setting } from '../components/component';
-import { ObjectMemo } from '../formats/object-memo';
-import type { TokenModel } from '../tokens/token-model';
-import type { Token, TokenSet } from '../tokens/token-set';
+import type { TokenSet } from '../tokens/token-set';
 import { compositeMembers } from '../tokens/token-types';
 import { calcReferences, calcText, type Calc } from '../values/calc';
 import { isOutOfRange, type Property } from '../values/property';
@@ -10,6 +8,7 @@ import { memberText } from '../values/typed-value';
 import { readQuantity } from '../values/units';
 import { valueKind } from '../values/value-kinds';
 import type { Value } from '../values/value-syntax';
+import type { AskedTokens } from './asked-tokens';
 import type { ComponentNames } from './names';
 import { memberProperty, tokenProperty } from './token-names';
 
@@ -20,7 +19,7 @@ export interface CssContext {
   readonly component: Component;
   readonly prefix: string;
   readonly names: ComponentNames;
-  readonly tokens: TokenModel;
+  readonly tokens: AskedTokens;
   /** How `@part.property` is read; see `published`. */
   readonly read: (part: string, property: string) => string;
   /** How a parameter is read, by its key; see `parameter-css`. `null` where its default is no value. */
@@ -65,31 +64,25 @@ function tokenVariable(property: Property, value: TokenValue, context: CssContex
   const parameter = parameterKey(value.key);
   if (parameter !== null) return context.parameter(parameter);
   const { prefix, tokens } = context;
-  const token = tokens.usual().byKey.get(value.key);
-  if (!token) return null;
+  const path = tokens.pathOf(value.key);
+  const type = tokens.typeOf(value.key);
+  if (path === null || type === null) return null;
   if (value.kind === 'member') {
     const { key } = value.member;
-    return key in compositeMembers(token.type) ? `var(${memberProperty(prefix, token.path, key)})` : null;
+    return key in compositeMembers(type) ? `var(${memberProperty(prefix, path, key)})` : null;
   }
-  return valueKind(property.kind).tokenTypes.includes(token.type)
-    ? `var(${tokenProperty(prefix, token.path)})`
-    : null;
+  return valueKind(property.kind).tokenTypes.includes(type) ? `var(${tokenProperty(prefix, path)})` : null;
 }
 
 /** A calculation as CSS text; `null` when it names a token that is not there. */
 export function calcCss(calc: Calc, context: CssContext): string | null {
   const { tokens, prefix, read } = context;
-  const { byKey } = tokens.usual();
   const texts = new Map<string, string>();
   for (const key of calcReferences(calc).tokens) {
     const parameter = parameterKey(key);
-    const path = byKey.get(key)?.path;
-    const css =
-      parameter === null
-        ? path === undefined
-          ? null
-          : `var(${tokenProperty(prefix, path)})`
-        : context.parameter(parameter);
+    const path = parameter === null ? tokens.pathOf(key) : null;
+    const variable = path === null ? null : `var(${tokenProperty(prefix, path)})`;
+    const css = parameter === null ? variable : context.parameter(parameter);
     if (css === null) return null;
     texts.set(key, css);
   }
@@ -99,28 +92,19 @@ export function calcCss(calc: Calc, context: CssContext): string | null {
   return `calc(${text})`;
 }
 
-/** By property and token. */
-const wild = new ObjectMemo<Map<string, boolean>>();
-
 /** Whether a token's amount is beyond the property's range in some context. */
-export function isWild(property: Property, value: Value, tokens: TokenModel): boolean {
+export function isWild(property: Property, value: Value, tokens: AskedTokens): boolean {
   if (value.kind !== 'token' && value.kind !== 'member') return false;
-  const known = wild.of([tokens], () => new Map<string, boolean>());
-  const key = `${property.name} ${value.key} ${value.kind === 'member' ? value.member.key : ''}`;
-  let result = known.get(key);
-  if (result === undefined) {
-    result = tokens.everyContext().some(set => {
-      const text = tokenText(set, value);
-      const amount = text === null ? null : amountOf(text);
-      return amount !== null && isOutOfRange(property, amount);
-    });
-    known.set(key, result);
-  }
-  return result;
+  const member = value.kind === 'member' ? value.member.key : '';
+  return tokens.inSome(value.key, `${property.name} ${member}`, set => {
+    const text = tokenText(set, value);
+    const amount = text === null ? null : amountOf(text);
+    return amount !== null && isOutOfRange(property, amount);
+  });
 }
 
 function tokenText(set: TokenSet, value: TokenValue): string | null {
-  const token: Token | undefined = set.byKey.get(value.key);
+  const token = set.byKey.get(value.key);
   if (!token) return null;
   return value.kind === 'token' ? token.css : memberText(token, value.member);
 }

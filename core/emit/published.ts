@@ -123,7 +123,7 @@ function withinRange(
     token: key => {
       const written = key.startsWith('@') ? withDefaults(key, component.parameters) : `{${key}}`;
       const token = /^\{(.*)\}$/.exec(written)?.[1];
-      return token === undefined ? written : (tokens.usual().byKey.get(token)?.css ?? '');
+      return token === undefined ? written : tokens.cssOf(token);
     },
     property: name => valueKind(propertyNamed(name)!.kind).calc[0] ?? 'number',
   });

@@ -122,10 +122,8 @@ function reachable(start: readonly TokenVariable[], sets: readonly TokenSet[]): 
   );
 }
 
-/** Every variable there can be in one context: all tokens, and all members of composite ones. */
-export function everyVariable(set: TokenSet): TokenVariable[] {
-  return [...set.byKey.values()].flatMap(token => [
-    wholeToken(token.key),
-    ...Object.keys(compositeMembers(token.type)).map(member => memberOf(token.key, member)),
-  ]);
-}
+/** Every variable there can be of a token: itself, and all members of a composite one. */
+export const variablesOf = ({ key, type }: Token): TokenVariable[] => [
+  wholeToken(key),
+  ...Object.keys(compositeMembers(type)).map(member => memberOf(key, member)),
+];

@@ -1,14 +1,15 @@
 import type { System } from '../components/system';
 import { cssString } from '../formats/css-text';
+import { ObjectMemo } from '../formats/object-memo';
 import { colorHex, isWideGamut, type TokenColor } from '../tokens/color';
 import type { ContextInput, Modifier } from '../tokens/contexts';
 import type { TokenModel } from '../tokens/token-model';
-import type { TokenSet } from '../tokens/token-set';
+import type { Token, TokenSet } from '../tokens/token-set';
 import { dependences, type Dependence } from './context-dependence';
 import type { Declaration } from './css-value';
 import { namesOf, type Names } from './names';
 import type { StyleBlock, Stylesheet } from './stylesheet';
-import { everyVariable, usedVariables, variableName, variableText } from './token-variables';
+import { usedVariables, variableName, variablesOf, variableText } from './token-variables';
 
 /** On what the tokens are declared that hold everywhere: the page, or the host of a shadow tree. */
 export type TokensOn = ':root' | ':host';
@@ -246,17 +247,30 @@ function scheme({ colorScheme }: Modifier, context: string): Declaration[] {
   return known ? [['color-scheme', known]] : [];
 }
 
-/** Every token as it is declared in one context: custom property to CSS text. For previews, where all may be wanted. */
+const declaredTokens = new ObjectMemo<Map<string, readonly Declaration[]>>();
+
+/**
+ * Every token as it is declared in one context: custom property to CSS text. For previews, where all may be wanted. What a token's text
+ * refers to is there, or the token would not be; so it is made once for each token.
+ */
 export function tokenDeclarations(
   tokens: TokenModel,
   prefix: string,
   contexts: ContextInput,
 ): ReadonlyMap<string, string> {
   const set: TokenSet = tokens.in(contexts);
-  return new Map(
-    everyVariable(set).map(variable => [
-      variableName(variable, set, prefix)!,
-      variableText(variable, set, prefix) ?? '',
-    ]),
-  );
+  const all = new Map<string, string>();
+  for (const token of set.byKey.values()) {
+    const known = declaredTokens.of([token], () => new Map<string, readonly Declaration[]>());
+    let own = known.get(prefix);
+    if (!own) known.set(prefix, (own = declarationsOf(token, set, prefix)));
+    for (const [name, text] of own) all.set(name, text);
+  }
+  return all;
 }
+
+const declarationsOf = (token: Token, set: TokenSet, prefix: string): Declaration[] =>
+  variablesOf(token).map(variable => [
+    variableName(variable, set, prefix)!,
+    variableText(variable, set, prefix) ?? '',
+  ]);

@@ -1,4 +1,5 @@
 import type { JsonObject } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
 import { brief } from '../formats/problem';
 import { readReference } from './references';
 import { mergeTrees, type DeclaredGroup, type DeclaredToken } from './token-tree';
@@ -26,6 +27,7 @@ class Extender {
 
   /** `open` are the groups being extended, `first` the group that began it. */
   extended(group: DeclaredGroup, open: readonly string[], first: DeclaredGroup | null): DeclaredGroup {
+    if (!first && !extendsAny(group)) return group;
     const base = this.withBase(group, open, first);
     if (first) this.made += base.members.size;
     const members = [...base.members].map(
@@ -88,6 +90,17 @@ class Extender {
     return true;
   }
 }
+
+const extending = new ObjectMemo<boolean>();
+
+/** Whether a group or one within it extends another. */
+const extendsAny = (group: DeclaredGroup): boolean =>
+  extending.of(
+    [group],
+    () =>
+      group.own['$extends'] !== undefined ||
+      [...group.members.values()].some(member => member.kind === 'group' && extendsAny(member)),
+  );
 
 /** The names that lead to the group which `$extends` means; `null` when it cannot be read. */
 export function groupNames(target: unknown): string[] | null {

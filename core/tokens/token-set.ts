@@ -1,4 +1,5 @@
 import { isObject, pointer, valueAt, type JsonObject, type Step } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
 import { oneOf, ProblemList, type Problem } from '../formats/problem';
 import { nearest, Suggestions } from '../formats/suggest';
 import { readReference, referencesIn, type Reference } from './references';
@@ -48,8 +49,14 @@ interface Entry {
  * as in the set `before`, and all whose references are the same as there, is taken over from it.
  */
 export function resolveTokens(merged: DeclaredGroup, before?: TokenSet): TokenSet {
-  return new TokenResolver(merged, before).resolve();
+  if (before && treeOf.get(before) === merged) return before;
+  const set = new TokenResolver(merged, before).resolve();
+  treeOf.set(set, merged);
+  return set;
 }
+
+/** What each set was resolved from. */
+const treeOf = new WeakMap<TokenSet, DeclaredGroup>();
 
 /** Tokens that refer to tokens are followed so far; nobody can follow further what comes from where. */
 const MAX_CHAIN = 500;
@@ -73,16 +80,18 @@ class TokenResolver {
     this.root = withExtensions(merged, (group, code, message) =>
       this.fail(group.origin, ['$extends'], code, message),
     );
-    this.list(this.root, [], undefined, undefined);
+    for (const entry of entriesOf(this.root, { names: '', type: undefined, deprecated: undefined }))
+      this.entries.set(entry.key, entry);
   }
 
   resolve(): TokenSet {
     const byKey = new Map<string, Token>();
-    for (const key of this.entries.keys()) {
-      const token = this.token(key, []);
+    const unresolved = new Set<string>();
+    for (const [key, entry] of this.entries) {
+      const token = this.kept(entry) ?? this.token(key, []);
       if (token) byKey.set(key, token);
+      else unresolved.add(key);
     }
-    const unresolved = new Set([...this.entries.keys()].filter(key => !byKey.has(key)));
     return { byKey, unresolved, problems: this.problems };
   }
 
@@ -99,39 +108,14 @@ class TokenResolver {
     this.problems.push({ file: origin.file, ...list.problems[0]! });
   }
 
-  private list(
-    group: DeclaredGroup,
-    names: readonly string[],
-    outerType: string | undefined,
-    outerDeprecated: boolean | string | undefined,
-  ): void {
-    const groupType = typeof group.own['$type'] === 'string' ? group.own['$type'] : outerType;
-    const deprecated = deprecation(group.own) ?? outerDeprecated;
-    for (const [name, member] of group.members) {
-      const here = [...names, name];
-      if (member.kind === 'group') {
-        this.list(member, here, groupType, deprecated);
-        continue;
-      }
-      const key = here.join('.');
-      const path = name === '$root' ? names.join('.') : key;
-      this.entries.set(key, {
-        key,
-        path,
-        declared: member,
-        groupType,
-        deprecated: deprecation(member.body) ?? deprecated,
-      });
-    }
-  }
-
   private token(key: string, open: readonly string[]): Token | null {
     const ready = this.done.get(key);
     if (ready !== undefined) return ready;
     const entry = this.entries.get(key)!;
     let token: Token | null = null;
     try {
-      token = this.unchanged(entry, [...open, key]) ?? this.compute(entry, [...open, key]);
+      const line = [...open, key];
+      token = this.unchanged(entry, line) ?? this.compute(entry, line);
     } catch (error) {
       if (!(error instanceof Unresolved)) throw error;
     }
@@ -139,13 +123,16 @@ class TokenResolver {
     return token;
   }
 
+  /** What is as it was and refers to nothing. */
+  private kept(entry: Entry): Token | null {
+    const token = this.before?.byKey.get(entry.key);
+    return token?.refersTo.length === 0 && entryOf.get(token) === entry ? token : null;
+  }
+
   private unchanged(entry: Entry, open: readonly string[]): Token | null {
     const token = this.before?.byKey.get(entry.key);
     const old = token && entryOf.get(token);
-    if (!old || old.declared.body !== entry.declared.body || old.groupType !== entry.groupType) return null;
-    const { file, pointer: place } = entry.declared.origin;
-    if (old.deprecated !== entry.deprecated || token.origin.file !== file || token.origin.pointer !== place)
-      return null;
+    if (!old || !isSameEntry(old, entry)) return null;
     const same = token.refersTo.every(
       key =>
         !open.includes(key) && this.entries.has(key) && this.token(key, open) === this.before!.byKey.get(key),
@@ -298,6 +285,55 @@ class TokenResolver {
     const near = this.entries.has(ownToken) ? ownToken : this.suggestions.nearest(reference.key);
     return near && `{${near}}`;
   }
+}
+
+function isSameEntry(a: Entry, b: Entry): boolean {
+  if (a === b) return true;
+  const [before, now] = [a.declared, b.declared];
+  return (
+    before.body === now.body &&
+    a.groupType === b.groupType &&
+    a.deprecated === b.deprecated &&
+    before.origin.file === now.origin.file &&
+    before.origin.pointer === now.origin.pointer
+  );
+}
+
+/** What a group has from the groups around it. */
+interface Outer {
+  /** Dotted path; empty for the root. */
+  readonly names: string;
+  readonly type: string | undefined;
+  readonly deprecated: boolean | string | undefined;
+}
+
+const listed = new ObjectMemo<Map<string, readonly Entry[]>>();
+
+/** The tokens of a group and all within it, in their order. A group that has not changed gives the same entries. */
+function entriesOf(group: DeclaredGroup, outer: Outer): readonly Entry[] {
+  const known = listed.of([group], () => new Map<string, readonly Entry[]>());
+  const key = JSON.stringify(outer);
+  let entries = known.get(key);
+  if (!entries) known.set(key, (entries = listEntries(group, outer)));
+  return entries;
+}
+
+function listEntries(group: DeclaredGroup, { names, type, deprecated: outer }: Outer): Entry[] {
+  const groupType = typeof group.own['$type'] === 'string' ? group.own['$type'] : type;
+  const deprecated = deprecation(group.own) ?? outer;
+  return [...group.members].flatMap(([name, member]): readonly Entry[] => {
+    const key = names === '' ? name : `${names}.${name}`;
+    if (member.kind === 'group') return entriesOf(member, { names: key, type: groupType, deprecated });
+    return [
+      {
+        key,
+        path: name === '$root' ? names : key,
+        declared: member,
+        groupType,
+        deprecated: deprecation(member.body) ?? deprecated,
+      },
+    ];
+  });
 }
 
 /** The steps of a fault as far as they lead inside what is written; the rest lies behind a reference. */

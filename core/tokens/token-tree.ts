@@ -1,5 +1,6 @@
 import { isObject, pointer, type JsonObject, type Step } from '../formats/json';
 import { keysInOrder } from '../formats/key-order';
+import { ObjectMemo } from '../formats/object-memo';
 import type { ProblemList } from '../formats/problem';
 
 /** Where something was written. */
@@ -27,8 +28,30 @@ export interface DeclaredGroup {
 /** Reports a problem at an origin. */
 export type Report = (origin: Origin, list: (problems: ProblemList, pointer: string) => void) => void;
 
-/** Reads one token file (or an inline tree of a resolver document) into groups and tokens. */
+/** What bodies were read as that nothing is wrong with, by the place where they stand. */
+const read = new ObjectMemo<Map<string, DeclaredGroup>>();
+
+/**
+ * Reads one token file (or an inline tree of a resolver document) into groups and tokens. What has not changed and stands where it
+ * stood is read as the same object.
+ */
 export function readTree(body: unknown, file: string, at: readonly Step[], report: Report): DeclaredGroup {
+  if (!isObject(body)) return readGroup(body, file, at, report);
+  const known = read.of([body], () => new Map<string, DeclaredGroup>());
+  const place = `${file}\n${pointer(...at)}`;
+  let group = known.get(place);
+  if (!group) {
+    let isSound = true;
+    group = readGroup(body, file, at, (origin, tell) => {
+      isSound = false;
+      report(origin, tell);
+    });
+    if (isSound) known.set(place, group);
+  }
+  return group;
+}
+
+function readGroup(body: unknown, file: string, at: readonly Step[], report: Report): DeclaredGroup {
   const origin = { file, pointer: pointer(...at) };
   if (!isObject(body)) {
     report(origin, (problems, here) =>
@@ -62,8 +85,13 @@ function checkName(name: string, origin: Origin, report: Report): boolean {
   return fault === null;
 }
 
-/** Lays trees over one another: the later wins token by token, groups grow together. */
-export function mergeTrees(below: DeclaredGroup, above: DeclaredGroup): DeclaredGroup {
+const merged = new ObjectMemo<DeclaredGroup>();
+
+/** Lays trees over one another: the later wins token by token, groups grow together. The same trees give the same object. */
+export const mergeTrees = (below: DeclaredGroup, above: DeclaredGroup): DeclaredGroup =>
+  merged.of([below, above], () => laidOver(below, above));
+
+function laidOver(below: DeclaredGroup, above: DeclaredGroup): DeclaredGroup {
   const members = new Map(below.members);
   for (const [name, member] of above.members) {
     const before = members.get(name);
