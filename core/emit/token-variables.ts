@@ -1,4 +1,6 @@
+import type { Component } from '../components/component';
 import type { System } from '../components/system';
+import { ObjectMemo } from '../formats/object-memo';
 import { tokensIn } from '../values/value-syntax';
 import { readReference, referencesIn } from '../tokens/references';
 import type { Token, TokenSet } from '../tokens/token-set';
@@ -82,22 +84,39 @@ export type VariableGraph = ReadonlyMap<string, { variable: TokenVariable; refer
 
 /** All variables that rules of any component use, also through other tokens, in the order of the token files. */
 export function usedVariables(system: System, sets: readonly TokenSet[]): VariableGraph {
-  const open: TokenVariable[] = [system.page.surface, system.page.ink].flatMap(key =>
-    key === null ? [] : [wholeToken(key)],
-  );
-  for (const component of system.components) {
-    for (const rule of component.rules) {
-      for (const { value } of rule.settings) {
-        if (value.kind === 'member') open.push(memberOf(value.key, value.member.key));
-        else open.push(...tokensIn(value).map(wholeToken));
-      }
-    }
-    for (const text of parameterTexts(component)) {
+  return reachable([...pageVariables(system), ...system.components.flatMap(variablesIn)], sets);
+}
+
+const pageVariables = ({ page }: System): TokenVariable[] =>
+  [page.surface, page.ink].flatMap(key => (key === null ? [] : [wholeToken(key)]));
+
+const inComponents = new ObjectMemo<readonly TokenVariable[]>();
+
+/** The variables that a component's rules and parameters name. */
+const variablesIn = (component: Component): readonly TokenVariable[] =>
+  inComponents.of([component], () => [
+    ...component.rules.flatMap(({ settings }) =>
+      settings.flatMap(({ value }) =>
+        value.kind === 'member' ? [memberOf(value.key, value.member.key)] : tokensIn(value).map(wholeToken),
+      ),
+    ),
+    ...parameterTexts(component).flatMap(text => {
       const reference = readReference(text);
-      if (reference?.kind === 'alias') open.push(wholeToken(reference.key));
-    }
+      return reference?.kind === 'alias' ? [wholeToken(reference.key)] : [];
+    }),
+  ]);
+
+/** The tokens that rules of any component use in a context, also through other tokens. */
+export function usedTokens(system: System, { byKey }: TokenSet): ReadonlySet<Token> {
+  const open = [...pageVariables(system), ...system.components.flatMap(variablesIn)].map(({ key }) => key);
+  const found = new Set<Token>();
+  for (let key = open.pop(); key !== undefined; key = open.pop()) {
+    const token = byKey.get(key);
+    if (!token || found.has(token)) continue;
+    found.add(token);
+    open.push(...token.refersTo);
   }
-  return reachable(open, sets);
+  return found;
 }
 
 function reachable(start: readonly TokenVariable[], sets: readonly TokenSet[]): VariableGraph {

@@ -9,7 +9,7 @@ import { dependences, type Dependence } from './context-dependence';
 import type { Declaration } from './css-value';
 import { namesOf, type Names } from './names';
 import type { StyleBlock, Stylesheet } from './stylesheet';
-import { usedVariables, variableName, variablesOf, variableText } from './token-variables';
+import { usedTokens, usedVariables, variableName, variablesOf, variableText } from './token-variables';
 
 /** On what the tokens are declared that hold everywhere: the page, or the host of a shadow tree. */
 export type TokensOn = ':root' | ':host';
@@ -250,17 +250,14 @@ function scheme({ colorScheme }: Modifier, context: string): Declaration[] {
 const declaredTokens = new ObjectMemo<Map<string, readonly Declaration[]>>();
 
 /**
- * Every token as it is declared in one context: custom property to CSS text. For previews, where all may be wanted. What a token's text
+ * The tokens that components use as they are declared in one context: custom property to CSS text. For previews. What a token's text
  * refers to is there, or the token would not be; so it is made once for each token.
  */
-export function tokenDeclarations(
-  tokens: TokenModel,
-  prefix: string,
-  contexts: ContextInput,
-): ReadonlyMap<string, string> {
-  const set: TokenSet = tokens.in(contexts);
+export function tokenDeclarations(system: System, contexts: ContextInput): ReadonlyMap<string, string> {
+  const { tokens, prefix } = system;
+  const set = tokens.in(contexts);
   const all = new Map<string, string>();
-  for (const token of set.byKey.values()) {
+  for (const token of usedTokens(system, set)) {
     const known = declaredTokens.of([token], () => new Map<string, readonly Declaration[]>());
     let own = known.get(prefix);
     if (!own) known.set(prefix, (own = declarationsOf(token, set, prefix)));

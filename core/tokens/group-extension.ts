@@ -47,14 +47,17 @@ class Extender {
     const names = groupNames(target);
     const label = names ? names.join('.') : brief(target);
     const found = names && this.member(names, open);
-    if (open.includes(label)) {
-      this.fail(group, 'reference-cycle', `Groups extend each other: ${[...open, label].join(' → ')}.`);
-      return group;
-    }
-    if (found?.kind !== 'group') {
-      this.fail(group, 'missing-reference', `There is no group “${label}” to extend.`);
-      return group;
-    }
+    const refused = (code: string, message: string): DeclaredGroup => {
+      this.fail(group, code, message);
+      // Whatever takes it over does not try again.
+      return { ...group, own: withoutExtends(group.own) };
+    };
+    if (open.includes(label))
+      return refused('reference-cycle', `Groups extend each other: ${[...open, label].join(' → ')}.`);
+    if (found?.kind !== 'group')
+      return refused('missing-reference', `There is no group “${label}” to extend.`);
+    if (holds(found, group))
+      return refused('reference-cycle', `The group “${label}” holds this one, which cannot extend it.`);
     const below = this.extended(found, [...open, label], first ?? group);
     const merged = mergeTrees(below, { ...group, own: withoutExtends(group.own) });
     return { ...merged, own: { ...withoutExtends(below.own), ...withoutExtends(group.own) } };
@@ -101,6 +104,10 @@ const extendsAny = (group: DeclaredGroup): boolean =>
       group.own['$extends'] !== undefined ||
       [...group.members.values()].some(member => member.kind === 'group' && extendsAny(member)),
   );
+
+const holds = (outer: DeclaredGroup, group: DeclaredGroup): boolean =>
+  outer === group ||
+  [...outer.members.values()].some(member => member.kind === 'group' && holds(member, group));
 
 /** The names that lead to the group which `$extends` means; `null` when it cannot be read. */
 export function groupNames(target: unknown): string[] | null {

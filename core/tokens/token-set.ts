@@ -49,14 +49,91 @@ interface Entry {
  * as in the set `before`, and all whose references are the same as there, is taken over from it.
  */
 export function resolveTokens(merged: DeclaredGroup, before?: TokenSet): TokenSet {
-  if (before && treeOf.get(before) === merged) return before;
-  const set = new TokenResolver(merged, before).resolve();
-  treeOf.set(set, merged);
+  if (before && madeFrom.get(before)?.merged === merged) return before;
+  const problems: Problem[] = [];
+  const root = withExtensions(merged, (group, code, message) =>
+    problems.push(problemAt(group.origin, ['$extends'], code, message)),
+  );
+  const set =
+    (before && problems.length === 0 && changedSet(root, before)) || wholeSet(root, before, problems);
+  madeFrom.set(set, { merged, root });
   return set;
 }
 
-/** What each set was resolved from. */
-const treeOf = new WeakMap<TokenSet, DeclaredGroup>();
+/** What each set was resolved from, as it was merged and with what groups have from others. */
+const madeFrom = new WeakMap<TokenSet, { readonly merged: DeclaredGroup; readonly root: DeclaredGroup }>();
+
+function wholeSet(root: DeclaredGroup, before: TokenSet | undefined, problems: Problem[]): TokenSet {
+  const entries = new Map(entriesOf(root, AT_TOP).map(entry => [entry.key, entry]));
+  const resolver = new TokenResolver(
+    key => entries.get(key),
+    () => entries.keys(),
+    before,
+    problems,
+  );
+  const byKey = new Map<string, Token>();
+  const unresolved = new Set<string>();
+  for (const key of entries.keys()) {
+    const token = resolver.token(key);
+    if (token) byKey.set(key, token);
+    else unresolved.add(key);
+  }
+  return { byKey, unresolved, problems };
+}
+
+/**
+ * The set before with what has changed in it and what depends on that, where the same tokens stand in both in one order and nothing is
+ * wrong with either. `null` where all must be resolved.
+ */
+function changedSet(root: DeclaredGroup, before: TokenSet): TokenSet | null {
+  const old = madeFrom.get(before);
+  if (!old || before.unresolved.size > 0 || before.problems.length > 0) return null;
+  const changed = changedEntries(old.root, root, AT_TOP);
+  if (!changed) return null;
+  const entries = new Map(changed.map(entry => [entry.key, entry]));
+  const entry = (key: string): Entry | undefined => {
+    const token = before.byKey.get(key);
+    return entries.get(key) ?? (token && entryOf.get(token));
+  };
+  const resolver = new TokenResolver(entry, () => before.byKey.keys(), before, []);
+  const users = usersIn(before);
+  const byKey = new Map(before.byKey);
+  let refersAsBefore = true;
+  const open = [...entries.keys()];
+  const seen = new Set(open);
+  for (let key = open.pop(); key !== undefined; key = open.pop()) {
+    const token = resolver.token(key);
+    if (!token) return null;
+    byKey.set(key, token);
+    refersAsBefore &&= String(token.refersTo) === String(before.byKey.get(key)!.refersTo);
+    for (const user of users.get(key) ?? []) {
+      if (!seen.has(user)) open.push(user);
+      seen.add(user);
+    }
+  }
+  const set = { byKey, unresolved: before.unresolved, problems: before.problems };
+  if (refersAsBefore) usersOf.set(set, users);
+  return set;
+}
+
+/** Keys of the tokens that refer to a token, by its key. */
+type Users = ReadonlyMap<string, readonly string[]>;
+const usersOf = new WeakMap<TokenSet, Users>();
+
+function usersIn(set: TokenSet): Users {
+  let users = usersOf.get(set);
+  if (!users) {
+    const found = new Map<string, string[]>();
+    for (const { key, refersTo } of set.byKey.values())
+      for (const target of refersTo) {
+        const known = found.get(target);
+        if (known) known.push(key);
+        else found.set(target, [key]);
+      }
+    usersOf.set(set, (users = found));
+  }
+  return users;
+}
 
 /** Tokens that refer to tokens are followed so far; nobody can follow further what comes from where. */
 const MAX_CHAIN = 500;
@@ -67,33 +144,15 @@ const entryOf = new WeakMap<Token, Entry>();
 class Unresolved extends Error {}
 
 class TokenResolver {
-  private readonly problems: Problem[] = [];
-  private readonly entries = new Map<string, Entry>();
   private readonly done = new Map<string, Token | null>();
-  private readonly root: DeclaredGroup;
   private suggestions: Suggestions | null = null;
 
   constructor(
-    merged: DeclaredGroup,
+    private readonly entry: (key: string) => Entry | undefined,
+    private readonly keys: () => Iterable<string>,
     private readonly before: TokenSet | undefined,
-  ) {
-    this.root = withExtensions(merged, (group, code, message) =>
-      this.fail(group.origin, ['$extends'], code, message),
-    );
-    for (const entry of entriesOf(this.root, { names: '', type: undefined, deprecated: undefined }))
-      this.entries.set(entry.key, entry);
-  }
-
-  resolve(): TokenSet {
-    const byKey = new Map<string, Token>();
-    const unresolved = new Set<string>();
-    for (const [key, entry] of this.entries) {
-      const token = this.kept(entry) ?? this.token(key, []);
-      if (token) byKey.set(key, token);
-      else unresolved.add(key);
-    }
-    return { byKey, unresolved, problems: this.problems };
-  }
+    private readonly problems: Problem[],
+  ) {}
 
   private fail(
     origin: Origin,
@@ -103,15 +162,13 @@ class TokenResolver {
     suggestion?: string,
     about?: string,
   ): void {
-    const list = new ProblemList();
-    list.error(origin.pointer + pointer(...steps), code, message, suggestion, about);
-    this.problems.push({ file: origin.file, ...list.problems[0]! });
+    this.problems.push(problemAt(origin, steps, code, message, suggestion, about));
   }
 
-  private token(key: string, open: readonly string[]): Token | null {
+  token(key: string, open: readonly string[] = []): Token | null {
     const ready = this.done.get(key);
     if (ready !== undefined) return ready;
-    const entry = this.entries.get(key)!;
+    const entry = this.entry(key)!;
     let token: Token | null = null;
     try {
       const line = [...open, key];
@@ -123,19 +180,12 @@ class TokenResolver {
     return token;
   }
 
-  /** What is as it was and refers to nothing. */
-  private kept(entry: Entry): Token | null {
-    const token = this.before?.byKey.get(entry.key);
-    return token?.refersTo.length === 0 && entryOf.get(token) === entry ? token : null;
-  }
-
   private unchanged(entry: Entry, open: readonly string[]): Token | null {
     const token = this.before?.byKey.get(entry.key);
     const old = token && entryOf.get(token);
     if (!old || !isSameEntry(old, entry)) return null;
     const same = token.refersTo.every(
-      key =>
-        !open.includes(key) && this.entries.has(key) && this.token(key, open) === this.before!.byKey.get(key),
+      key => !open.includes(key) && this.entry(key) && this.token(key, open) === this.before!.byKey.get(key),
     );
     return same ? token : null;
   }
@@ -233,7 +283,7 @@ class TokenResolver {
   ): unknown {
     const origin = entry.declared.origin;
     const key = this.targetKey(reference);
-    if (!this.entries.has(key)) {
+    if (!this.entry(key)) {
       const hint = this.hint(reference);
       const chain = open.length > 1 ? ` (reached through ${open.join(' → ')})` : '';
       this.fail(origin, at, 'missing-token', `There is no token ${label(reference)}${chain}.`, hint, key);
@@ -281,8 +331,8 @@ class TokenResolver {
   private hint(reference: Reference): string | undefined {
     if (reference.kind !== 'alias') return undefined;
     const ownToken = `${reference.key}.$root`;
-    this.suggestions ??= new Suggestions(this.entries.keys());
-    const near = this.entries.has(ownToken) ? ownToken : this.suggestions.nearest(reference.key);
+    this.suggestions ??= new Suggestions(this.keys());
+    const near = this.entry(ownToken) ? ownToken : this.suggestions.nearest(reference.key);
     return near && `{${near}}`;
   }
 }
@@ -299,12 +349,74 @@ function isSameEntry(a: Entry, b: Entry): boolean {
   );
 }
 
+function problemAt(
+  origin: Origin,
+  steps: readonly Step[],
+  code: string,
+  message: string,
+  suggestion?: string,
+  about?: string,
+): Problem {
+  const list = new ProblemList();
+  list.error(origin.pointer + pointer(...steps), code, message, suggestion, about);
+  return { file: origin.file, ...list.problems[0]! };
+}
+
 /** What a group has from the groups around it. */
 interface Outer {
   /** Dotted path; empty for the root. */
   readonly names: string;
   readonly type: string | undefined;
   readonly deprecated: boolean | string | undefined;
+}
+
+const AT_TOP: Outer = { names: '', type: undefined, deprecated: undefined };
+
+/** What a group hands on to its members. */
+function within({ own }: DeclaredGroup, { type, deprecated }: Outer): Omit<Outer, 'names'> {
+  return {
+    type: typeof own['$type'] === 'string' ? own['$type'] : type,
+    deprecated: deprecation(own) ?? deprecated,
+  };
+}
+
+const keyOf = ({ names }: Outer, name: string): string => (names === '' ? name : `${names}.${name}`);
+
+function entryFor(declared: DeclaredToken, name: string, outer: Outer, inner: Omit<Outer, 'names'>): Entry {
+  const key = keyOf(outer, name);
+  return {
+    key,
+    path: name === '$root' ? outer.names : key,
+    declared,
+    groupType: inner.type,
+    deprecated: deprecation(declared.body) ?? inner.deprecated,
+  };
+}
+
+/** The tokens that stand otherwise in a later state of a group; `null` where not the same tokens are there, in one order. */
+function changedEntries(before: DeclaredGroup, now: DeclaredGroup, outer: Outer): Entry[] | null {
+  if (before === now) return [];
+  const inner = within(now, outer);
+  const isOf = within(before, outer);
+  const [names, others] = [[...now.members.keys()], [...before.members.keys()]];
+  const isSame =
+    isOf.type === inner.type &&
+    isOf.deprecated === inner.deprecated &&
+    names.length === others.length &&
+    names.every((name, index) => name === others[index]);
+  if (!isSame) return null;
+  const changed: Entry[] = [];
+  for (const [name, member] of now.members) {
+    const known = before.members.get(name)!;
+    if (known === member) continue;
+    if (member.kind === 'token' && known.kind === 'token') changed.push(entryFor(member, name, outer, inner));
+    else if (member.kind === 'group' && known.kind === 'group') {
+      const below = changedEntries(known, member, { names: keyOf(outer, name), ...inner });
+      if (!below) return null;
+      changed.push(...below);
+    } else return null;
+  }
+  return changed;
 }
 
 const listed = new ObjectMemo<Map<string, readonly Entry[]>>();
@@ -318,22 +430,13 @@ function entriesOf(group: DeclaredGroup, outer: Outer): readonly Entry[] {
   return entries;
 }
 
-function listEntries(group: DeclaredGroup, { names, type, deprecated: outer }: Outer): Entry[] {
-  const groupType = typeof group.own['$type'] === 'string' ? group.own['$type'] : type;
-  const deprecated = deprecation(group.own) ?? outer;
-  return [...group.members].flatMap(([name, member]): readonly Entry[] => {
-    const key = names === '' ? name : `${names}.${name}`;
-    if (member.kind === 'group') return entriesOf(member, { names: key, type: groupType, deprecated });
-    return [
-      {
-        key,
-        path: name === '$root' ? names : key,
-        declared: member,
-        groupType,
-        deprecated: deprecation(member.body) ?? deprecated,
-      },
-    ];
-  });
+function listEntries(group: DeclaredGroup, outer: Outer): Entry[] {
+  const inner = within(group, outer);
+  return [...group.members].flatMap(([name, member]): readonly Entry[] =>
+    member.kind === 'group'
+      ? entriesOf(member, { names: keyOf(outer, name), ...inner })
+      : [entryFor(member, name, outer, inner)],
+  );
 }
 
 /** The steps of a fault as far as they lead inside what is written; the rest lies behind a reference. */

@@ -309,6 +309,21 @@ describe('references and extension as far as they lead', () => {
     expect(tokens.get('d.x')!.css).toBe('3px');
   });
 
+  test('a group cannot extend one that holds it, nor can what extends that one', () => {
+    const tree = {
+      raw: { $type: 'number', x: { $value: 1 }, deep: { $extends: '{raw}', y: { $value: 2 } } },
+      role: { $extends: '{raw}', z: { $value: 3 } },
+    };
+    expect(new Set(problems(tree))).toEqual(new Set(['/raw/deep/$extends reference-cycle']));
+    expect(css(tree)).toEqual({
+      'raw.x': '1',
+      'raw.deep.y': '2',
+      'role.x': '1',
+      'role.deep.y': '2',
+      'role.z': '3',
+    });
+  });
+
   test('groups that extend each other through what they inherit end', () => {
     const { problems } = byKey({
       a: { $extends: '{b.inner}', inner: { $type: 'number', x: { $value: 1 } } },

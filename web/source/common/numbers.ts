@@ -1,6 +1,8 @@
+const ENGLISH = new Intl.NumberFormat('en');
+
 /** A count as people read it: `1,204,416`. */
 export function countText(count: bigint | number): string {
-  return count.toLocaleString('en');
+  return ENGLISH.format(count);
 }
 
 export function counted(count: bigint | number, one: string, many = `${one}s`): string {

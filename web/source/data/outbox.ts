@@ -3,6 +3,8 @@ import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Kept } from '../synchronisation/kept';
 
+/** Most edits are stored before that has passed, and need not be written here at all. */
+const REST_MS = 50;
 /** How long living windows have to say that they are there. */
 const ANSWER_MS = 300;
 
@@ -23,6 +25,7 @@ export class Outbox {
   private readonly window = nanoid();
   private channel: BroadcastChannel | null = null;
   private wanted: Kept | null = null;
+  private written: Kept | null = null;
   private writing: Promise<void> | null = null;
 
   constructor(private readonly systemId: string) {}
@@ -40,7 +43,7 @@ export class Outbox {
     this.channel = null;
   }
 
-  /** Writes what is to be kept; while a writing is under way only the newest waits. */
+  /** Writes what is to be kept, a moment later; while a writing is under way only the newest waits. */
   keep(kept: Kept | null): Promise<void> {
     this.wanted = kept;
     this.writing ??= this.write();
@@ -48,14 +51,19 @@ export class Outbox {
   }
 
   private async write(): Promise<void> {
-    let written: Kept | null | undefined;
-    while (written !== this.wanted) {
-      written = this.wanted;
-      const key = this.keyOf(this.window);
-      // As text, which keeps the order of all keys.
-      await (written ? set(key, writeJson(written), this.store) : del(key, this.store));
+    try {
+      while (this.written !== this.wanted) {
+        await new Promise(resolve => setTimeout(resolve, REST_MS));
+        const { wanted } = this;
+        if (wanted === this.written) return;
+        const key = this.keyOf(this.window);
+        // As text, which keeps the order of all keys.
+        await (wanted ? set(key, writeJson(wanted), this.store) : del(key, this.store));
+        this.written = wanted;
+      }
+    } finally {
+      this.writing = null;
     }
-    this.writing = null;
   }
 
   private keyOf(window: string): string {

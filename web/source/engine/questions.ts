@@ -1,4 +1,8 @@
+import { meaningProblems } from '@periwinkle/core/checks/all-checks';
+import { outputFiles, type OutputFile } from '@periwinkle/core/emit/outputs';
+import { systemFolder } from '@periwinkle/core/emit/system-folder';
 import { plateGridInSteps, type Arrangement, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
+import { reachReport, type ReachReport } from '@periwinkle/core/questions/reach-report';
 import { rulesReport, type Progress, type RulesReport } from '@periwinkle/core/questions/rules-report';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 
@@ -6,6 +10,17 @@ import { componentNamed, type System } from '@periwinkle/core/components/system'
 export interface Questions {
   rules: { asks: { component: string }; answers: RulesReport | null };
   plate: { asks: { component: string; arrangement: Arrangement }; answers: PlateGrid | null };
+  /** How many findings there are in each document. */
+  findings: { asks: Record<string, never>; answers: ReadonlyMap<string, number> };
+  /** What a token touches; `null` where there is none of that key. */
+  reach: { asks: { token: string; most: number }; answers: ReachReport | null };
+  outputs: { asks: Record<string, never>; answers: WrittenOutputs };
+}
+
+/** Everything that is handed over, as it stands in files. */
+export interface WrittenOutputs {
+  readonly files: readonly OutputFile[];
+  readonly folder: readonly OutputFile[];
 }
 
 export type QuestionName = keyof Questions;
@@ -14,6 +29,9 @@ type Answering<Name extends QuestionName> = (
   system: System,
   asks: Questions[Name]['asks'],
 ) => Generator<Progress, Questions[Name]['answers']>;
+
+/** Before it begins, a question may have been given up. */
+const ONE_STEP: Progress = { done: 0, total: 1 };
 
 /** One row per question. Each answers in steps, between which it can be stopped. */
 export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
@@ -24,5 +42,19 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   *plate(system, { component: id, arrangement }) {
     const component = componentNamed(system, id);
     return component ? yield* plateGridInSteps(component, arrangement) : null;
+  },
+  *findings(system) {
+    yield ONE_STEP;
+    const counts = new Map<string, number>();
+    for (const { file } of meaningProblems(system)) counts.set(file, (counts.get(file) ?? 0) + 1);
+    return counts;
+  },
+  *reach(system, { token, most }) {
+    yield ONE_STEP;
+    return system.tokens.usual().byKey.has(token) ? reachReport(system, token, most) : null;
+  },
+  *outputs(system) {
+    yield ONE_STEP;
+    return { files: outputFiles(system), folder: systemFolder(system) };
   },
 };

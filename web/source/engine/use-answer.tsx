@@ -43,11 +43,15 @@ interface Found<Value> {
   readonly documents: Documents;
 }
 
-/** Asks anew whenever the documents or the question change; older questions are dropped. `null` asks nothing. */
+/**
+ * Asks anew whenever the documents or the question change; older questions are dropped. `null` asks nothing. What is not looked at
+ * while one types may wait until the hand rests: `rest` ms after the last change.
+ */
 export function useAnswer<Name extends QuestionName>(
   name: Name,
   asks: Questions[Name]['asks'] | null,
   documents: Documents,
+  rest = 0,
 ): Answer<Questions[Name]['answers']> {
   const client = use(ClientContext);
   const asker = useId();
@@ -66,22 +70,27 @@ export function useAnswer<Name extends QuestionName>(
     setStopped(false);
     setFailed(null);
     const since = performance.now();
-    client
-      .ask(name, JSON.parse(question) as Questions[Name]['asks'], documents, asker, next => {
-        if (current && !halted.current && performance.now() - since > PATIENCE_MS) setProgress(next);
-      })
-      .then(result => {
-        if (!current) return;
-        setProgress(null);
-        if (result) setFound({ value: result.answer, question, documents });
-      })
-      .catch((error: Error) => current && setFailed(error));
+    const ask = (): Promise<void> =>
+      client
+        .ask(name, JSON.parse(question) as Questions[Name]['asks'], documents, asker, next => {
+          if (current && !halted.current && performance.now() - since > PATIENCE_MS) setProgress(next);
+        })
+        .then(result => {
+          if (!current) return;
+          setProgress(null);
+          if (result) setFound({ value: result.answer, question, documents });
+        })
+        .catch((error: Error) => {
+          if (current) setFailed(error);
+        });
+    const resting = rest > 0 ? setTimeout(() => void ask(), rest) : void ask();
     return () => {
       current = false;
+      clearTimeout(resting as ReturnType<typeof setTimeout> | undefined);
       // Whoever asks again or goes away no longer waits for this one.
       client.stop(asker);
     };
-  }, [client, name, question, documents, asker, attempt]);
+  }, [client, name, question, documents, asker, attempt, rest]);
   const fitting = found?.question === question ? found : null;
   const upToDate = fitting?.documents === documents;
   return {

@@ -1,22 +1,26 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import { meaningProblems } from '@periwinkle/core/checks/all-checks';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { NameFilter } from '../common/name-filter';
 import { counted, countText } from '../common/numbers';
 import { useCarried, useContexts } from '../data/address';
 import { useStore, useSystemState } from '../data/system-context';
+import { useAnswer } from '../engine/use-answer';
 import { FieldAtRest } from '../specimen/field-at-rest';
 import { PreviewSurface } from '../specimen/preview-surface';
+
+const EVERYTHING = {};
+/** Nobody reads findings while typing. */
+const REST_MS = 200;
 
 /** The contents page: components by group, in the reader's order. */
 export function FieldsScreen() {
   const { system } = useSystemState();
   const contexts = useContexts(system.tokens);
   const [text, setText] = useState('');
-  const problems = useMemo(() => meaningProblems(system), [system]);
+  const { value: findings } = useAnswer('findings', EVERYTHING, system.documents, REST_MS);
   const wanted = text.trim().toLowerCase();
   const shown = system.components.filter(each =>
     `${each.title} ${each.summary} ${each.group.join(' ')}`.toLowerCase().includes(wanted),
@@ -44,7 +48,7 @@ export function FieldsScreen() {
                 system={system}
                 component={component}
                 contexts={contexts}
-                findings={problems.filter(each => each.file === system.fileOf.get(component.id)).length}
+                findings={findings?.get(system.fileOf.get(component.id) ?? '') ?? (findings ? 0 : null)}
               />
             ))}
           </section>
@@ -61,7 +65,8 @@ interface LineProps {
   readonly system: System;
   readonly component: Component;
   readonly contexts: ContextInput;
-  readonly findings: number;
+  /** `null` while they are looked for. */
+  readonly findings: number | null;
 }
 
 function Line({ system, component, contexts, findings }: LineProps) {
@@ -83,7 +88,9 @@ function Line({ system, component, contexts, findings }: LineProps) {
       <div className="counts">
         {countText(component.space.count())}
         <br />
-        {findings === 0 ? (
+        {findings === null ? (
+          <span aria-busy="true">…</span>
+        ) : findings === 0 ? (
           <span className="holds">holds</span>
         ) : (
           <span className="fails">{counted(findings, 'finding')}</span>

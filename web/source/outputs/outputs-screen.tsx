@@ -1,20 +1,24 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { namesOf } from '@periwinkle/core/emit/names';
-import { outputFiles, type OutputFile } from '@periwinkle/core/emit/outputs';
-import { systemFolder } from '@periwinkle/core/emit/system-folder';
+import type { OutputFile } from '@periwinkle/core/emit/outputs';
 import { CodeBlock, CopyButton } from '../common/code-block';
 import { countText } from '../common/numbers';
 import { useSystemState } from '../data/system-context';
+import type { WrittenOutputs } from '../engine/questions';
+import { useAnswer } from '../engine/use-answer';
 import { zipped } from './zip';
+
+const EVERYTHING = {};
+const NOTHING_YET: WrittenOutputs = { files: [], folder: [] };
 
 /** What is handed over: stylesheets, markup, the system's own folder; to read here, or all in one zip. */
 export function OutputsScreen() {
   const { edited: system, storing } = useSystemState();
-  const files = useMemo(() => outputFiles(system), [system]);
-  const folder = useMemo(() => systemFolder(system), [system]);
+  const { value, upToDate, failed } = useAnswer('outputs', EVERYTHING, system.documents);
+  const { files, folder } = value ?? NOTHING_YET;
   const all = [...files, ...folder];
   const names = namesOf(system);
-  const [path, setPath] = useState(files[0]?.path ?? '');
+  const [path, setPath] = useState('');
   const shown = all.find(file => file.path === path) ?? files[0];
   const download = (): void => {
     const blob = new Blob([zipped(all) as BlobPart], { type: 'application/zip' });
@@ -30,11 +34,20 @@ export function OutputsScreen() {
         <h1>Outputs</h1>
         <span className="said crumb">the same bytes every time from the same system</span>
         <span className="push">
-          <button type="button" className="btn btn-primary" onClick={download}>
+          <button type="button" className="btn btn-primary" disabled={!upToDate} onClick={download}>
             Download {system.id}.zip
           </button>
         </span>
       </div>
+      {failed ? (
+        <p className="fault" role="alert">
+          The files could not be written: {failed.message}
+        </p>
+      ) : upToDate ? null : (
+        <div className="strip" role="status">
+          Writing the files …
+        </div>
+      )}
       {storing === 'stored' ? null : (
         <div className="strip" role="status">
           This already holds your last edits, which are still being stored.

@@ -1,13 +1,13 @@
-import { useLayoutEffect, useMemo, useRef, type CSSProperties, type ReactNode } from 'react';
+import { useLayoutEffect, type CSSProperties, type ReactNode } from 'react';
 import { namesOf } from '@periwinkle/core/emit/names';
-import { tokenDeclarations } from '@periwinkle/core/emit/tokens-css';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { pageColor } from './page-color';
+import { useSpecimenSheets } from './specimen-styles';
 
 /**
- * A place where specimens stand: the system's page behind them, the tokens declared on it, in the chosen contexts. They
- * are declared on the element itself, where a changed value costs the browser least.
+ * A place where specimens stand: the system's page behind them, the tokens declared on it, in the chosen contexts. All places of the
+ * same contexts share one declaration of the tokens.
  */
 export function PreviewSurface({
   system,
@@ -28,22 +28,14 @@ export function PreviewSurface({
     Object.entries(contexts).map(([name, context]) => [names.context(name), context]),
   );
   const style = { '--surface': pageColor(system, contexts) } as CSSProperties;
-  const element = useRef<HTMLDivElement>(null);
-  const { tokens, prefix } = system;
-  const declarations = useMemo(() => tokenDeclarations(tokens, prefix, contexts), [tokens, prefix, contexts]);
-  const declared = useRef<ReadonlyMap<string, string>>(new Map());
-  useLayoutEffect(() => {
-    const own = element.current!.style;
-    for (const [name, value] of declarations)
-      if (declared.current.get(name) !== value) own.setProperty(name, value);
-    for (const name of declared.current.keys()) if (!declarations.has(name)) own.removeProperty(name);
-    declared.current = declarations;
-  }, [declarations]);
+  const sheets = useSpecimenSheets();
+  const tokens = sheets.tokensIn(contexts);
+  useLayoutEffect(() => tokens.use(), [tokens]);
   return (
     <div
-      ref={element}
       className={`surface ${className}`}
       style={style}
+      data-tokens={tokens.name}
       {...attributes}
       {...(label ? { role: 'region', tabIndex: 0, 'aria-label': label } : {})}
     >

@@ -2,7 +2,9 @@ import { createContext, use, useEffect, useLayoutEffect, useMemo, type ReactNode
 import { componentStylesheet } from '@periwinkle/core/emit/component-css';
 import { HELD, SHIPPED, type SelectorScheme } from '@periwinkle/core/emit/selector-scheme';
 import type { System } from '@periwinkle/core/components/system';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { LiveSheet } from './live-sheet';
+import { TokenSheet } from './token-sheet';
 
 const SCHEMES = { held: HELD, shipped: SHIPPED } satisfies Record<string, SelectorScheme>;
 type SchemeName = keyof typeof SCHEMES;
@@ -22,6 +24,7 @@ const REST_MS = 120;
 /** The live stylesheets of a system's components, one per component and scheme, shared by all its specimens. */
 export class SpecimenSheets {
   private readonly sheets = new Map<string, Entry>();
+  private readonly tokens = new Map<string, TokenSheet>();
   private readonly stale = new Set<Entry>();
   private rest: ReturnType<typeof setTimeout> | undefined;
   private system: System | null = null;
@@ -38,9 +41,23 @@ export class SpecimenSheets {
     return entry.live.sheet;
   }
 
+  /** The tokens in some contexts; they follow the system from now on. */
+  tokensIn(contexts: ContextInput): TokenSheet {
+    const key = JSON.stringify(contexts);
+    let sheet = this.tokens.get(key);
+    if (!sheet) {
+      sheet = new TokenSheet(contexts);
+      this.tokens.set(key, sheet);
+      if (this.system) sheet.follow(this.system);
+    }
+    return sheet;
+  }
+
   follow(system: System): void {
     const before = this.system;
     this.system = system;
+    // Rules decide too which tokens are declared.
+    this.tokens.forEach(sheet => sheet.follow(system));
     for (const entry of this.sheets.values()) {
       const changed = system.components.find(each => each.id === entry.componentId);
       const known = before?.components.find(each => each.id === entry.componentId);

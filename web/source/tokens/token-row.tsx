@@ -21,10 +21,10 @@ export function TokenRow({
   token: Token;
   columns: readonly ContextColumns[];
   chosen: boolean;
-  onChoose: () => void;
+  onChoose: (key: string) => void;
 }) {
   return (
-    <tr data-token={token.key} className={chosen ? 'chosen' : ''} onFocus={onChoose}>
+    <tr data-token={token.key} className={chosen ? 'chosen' : ''} onFocus={() => onChoose(token.key)}>
       <td>
         <code title={token.description}>{token.path.split('.').at(-1)}</code>
       </td>

@@ -1,14 +1,20 @@
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { tokenReach } from '@periwinkle/core/questions/token-reach';
 import type { Token } from '@periwinkle/core/tokens/token-set';
 import { NameFilter } from '../common/name-filter';
 import { counted } from '../common/numbers';
 import { useContexts } from '../data/address';
 import { useSystemState } from '../data/system-context';
+import { useAnswer } from '../engine/use-answer';
 import { ReachStrip } from './reach-strip';
 import { contextColumns } from './context-columns';
 import { TokenRow } from './token-row';
+import { TokenRows, type TableRow } from './token-rows';
+
+/** How many specimens show what a token reaches. */
+const MOST_SPECIMENS = 6;
+/** What is reached is counted when the hand rests. */
+const REST_MS = 150;
 
 /** All tokens: by group, one column per context. Editing one shows what it reaches. */
 export function TokensScreen() {
@@ -22,28 +28,27 @@ export function TokensScreen() {
   const width = columns.reduce((sum, { columns: own }) => sum + own.length, 0);
   const usual = system.tokens.usual();
   const wanted = text.trim().toLowerCase();
-  const groups = useMemo(
-    () => grouped([...usual.byKey.values()].filter(token => token.path.toLowerCase().includes(wanted))),
+  const rows = useMemo(
+    () => rowsOf([...usual.byKey.values()].filter(token => token.path.toLowerCase().includes(wanted))),
     [usual, wanted],
   );
-  const choose = (key: string): void =>
-    setParameters(
-      before => {
-        const next = new URLSearchParams(before);
-        next.set('token', key);
-        return next;
-      },
-      { replace: true },
-    );
-  useEffect(() => {
-    if (chosen)
-      document.querySelector(`[data-token="${CSS.escape(chosen)}"]`)?.scrollIntoView({ block: 'center' });
-    // Only the link that led here scrolls; choosing a row by hand does not.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, []);
-  const reach = useMemo(
-    () => (chosen && usual.byKey.has(chosen) ? tokenReach(system, chosen) : null),
-    [system, usual, chosen],
+  const choose = useCallback(
+    (key: string): void =>
+      setParameters(
+        before => {
+          const next = new URLSearchParams(before);
+          next.set('token', key);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setParameters],
+  );
+  const { value: reach } = useAnswer(
+    'reach',
+    chosen !== null && usual.byKey.has(chosen) ? { token: chosen, most: MOST_SPECIMENS } : null,
+    system.documents,
+    REST_MS,
   );
   return (
     <>
@@ -70,24 +75,20 @@ export function TokensScreen() {
             )}
           </tr>
         </thead>
-        <tbody>
-          {groups.map(({ group, tokens }) => (
-            <GroupRows key={group} group={group} columns={width}>
-              {tokens.map(token => (
-                <TokenRow
-                  key={token.key}
-                  system={system}
-                  token={token}
-                  columns={columns}
-                  chosen={token.key === chosen}
-                  onChoose={() => choose(token.key)}
-                />
-              ))}
-            </GroupRows>
-          ))}
-        </tbody>
+        <TokenRows rows={rows} width={width} chosen={chosen}>
+          {token => (
+            <TokenRow
+              key={token.key}
+              system={system}
+              token={token}
+              columns={columns}
+              chosen={token.key === chosen}
+              onChoose={choose}
+            />
+          )}
+        </TokenRows>
       </table>
-      {groups.length === 0 ? (
+      {rows.length === 0 ? (
         <p className="blank">{wanted ? 'No token is called that.' : 'No tokens yet.'}</p>
       ) : null}
       {reach && chosen ? (
@@ -97,28 +98,17 @@ export function TokensScreen() {
   );
 }
 
-function GroupRows({ group, columns, children }: { group: string; columns: number; children: ReactNode }) {
-  return (
-    <>
-      <tr className="group">
-        <td colSpan={columns + 2}>{group}</td>
-      </tr>
-      {children}
-    </>
-  );
-}
-
-interface TokenGroup {
-  readonly group: string;
-  readonly tokens: Token[];
-}
-
-/** Tokens by the group they stand in, in document order. */
-function grouped(tokens: readonly Token[]): TokenGroup[] {
+/** Tokens by the group they stand in, in document order, a heading before each group. */
+function rowsOf(tokens: readonly Token[]): TableRow[] {
   const groups = new Map<string, Token[]>();
   for (const token of tokens) {
     const group = token.key.split('.').slice(0, -1).join('.') || 'ungrouped';
-    groups.set(group, [...(groups.get(group) ?? []), token]);
+    const members = groups.get(group);
+    if (members) members.push(token);
+    else groups.set(group, [token]);
   }
-  return [...groups].map(([group, members]) => ({ group, tokens: members }));
+  return [...groups].flatMap(([group, members]): TableRow[] => [
+    { group },
+    ...members.map(token => ({ token })),
+  ]);
 }

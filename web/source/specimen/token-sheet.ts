@@ -1,0 +1,50 @@
+import { tokenDeclarations } from '@periwinkle/core/emit/tokens-css';
+import type { System } from '@periwinkle/core/components/system';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+
+let count = 0;
+
+/**
+ * The tokens of a system in some contexts, declared once for all surfaces that bear its name. Only what has changed is set, so that the
+ * browser has little to do again. It stands in the document as long as a surface uses it.
+ */
+export class TokenSheet {
+  /** What surfaces bear as `data-tokens`. */
+  readonly name = `t${++count}`;
+  private readonly sheet = new CSSStyleSheet();
+  private declared: ReadonlyMap<string, string> = new Map();
+  private users = 0;
+  private system: System | null = null;
+
+  constructor(private readonly contexts: ContextInput) {
+    this.sheet.replaceSync(`.surface[data-tokens="${this.name}"] {}`);
+  }
+
+  /** Has it declared until what is returned is called. */
+  readonly use = (): (() => void) => {
+    this.users++;
+    if (this.users === 1) {
+      document.adoptedStyleSheets.push(this.sheet);
+      this.update();
+    }
+    return () => {
+      this.users--;
+      if (this.users > 0) return;
+      document.adoptedStyleSheets = document.adoptedStyleSheets.filter(sheet => sheet !== this.sheet);
+    };
+  };
+
+  follow(system: System): void {
+    this.system = system;
+    if (this.users > 0) this.update();
+  }
+
+  private update(): void {
+    if (!this.system) return;
+    const next = tokenDeclarations(this.system, this.contexts);
+    const { style } = this.sheet.cssRules[0] as CSSStyleRule;
+    for (const [name, value] of next) if (this.declared.get(name) !== value) style.setProperty(name, value);
+    for (const name of this.declared.keys()) if (!next.has(name)) style.removeProperty(name);
+    this.declared = next;
+  }
+}
