@@ -44,8 +44,8 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName));
 
-/** Listens for keys on the whole page. Plain keys do not fire while someone is typing. */
-export function usePageKeys(handlers: Readonly<Record<string, () => void>>): void {
+/** Listens for keys on the whole page. Plain keys do not fire while someone is typing; `false` leaves a key to others. */
+export function usePageKeys(handlers: Readonly<Record<string, () => unknown>>): void {
   const latest = useRef(handlers);
   useEffect(() => {
     latest.current = handlers;
@@ -59,8 +59,7 @@ export function usePageKeys(handlers: Readonly<Record<string, () => void>>): voi
       const handler =
         latest.current[`${command}${shift}${event.key.length === 1 ? event.key.toUpperCase() : event.key}`];
       if (!handler || event.altKey) return;
-      event.preventDefault();
-      handler();
+      if (handler() !== false) event.preventDefault();
     };
     document.addEventListener('keydown', listen);
     return () => document.removeEventListener('keydown', listen);

@@ -70,7 +70,8 @@ function Inside({ component }: { component: Component }) {
   usePageKeys({
     Escape: () => {
       const isAbove = document.querySelector('[role="dialog"], .dropdown-menu.show') !== null;
-      if (!isAbove && (selection || address.region !== null)) select(null);
+      if (isAbove || (!selection && address.region === null)) return false;
+      return select(null);
     },
   });
   const drawer = useRef<HTMLElement>(null);

@@ -54,7 +54,9 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
         ) : null}
       </Modal.Body>
       <Modal.Footer>
-        <span className="said">Undo and redo concern what you did, wherever others have edited since.</span>
+        <span className="said push-right">
+          Undo and redo concern what you did, wherever others have edited since.
+        </span>
         <Step direction="undo" words="undo" />
         <Step direction="redo" words="redo" />
       </Modal.Footer>

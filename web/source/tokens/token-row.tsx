@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import type { System } from '@periwinkle/core/components/system';
 import { colorHex, type TokenColor } from '@periwinkle/core/tokens/color';
@@ -9,8 +9,8 @@ import { useStore } from '../data/system-context';
 import { ValueMark } from '../component/value-mark';
 import { tokenCells, type ContextColumns } from './context-columns';
 
-/** A token's line: name, type, and its value in each context. */
-export function TokenRow({
+/** A token's line: name, type, and its value in each context. Drawn again only when something of it has changed. */
+export const TokenRow = memo(function TokenRow({
   system,
   token,
   columns,
@@ -36,7 +36,7 @@ export function TokenRow({
       ))}
     </tr>
   );
-}
+});
 
 function TokenValue({ system, token, context }: { system: System; token: Token; context: string }) {
   const store = useStore();

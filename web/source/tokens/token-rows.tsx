@@ -6,7 +6,7 @@ import type { Token } from '@periwinkle/core/tokens/token-set';
 export type TableRow = { readonly token: Token } | { readonly group: string };
 
 /** Fewer are drawn all, so that the browser finds them; of more only those in sight. */
-const ALL_DRAWN = 400;
+const ALL_DRAWN = 80;
 const TOKEN_PX = 29;
 const GROUP_PX = 45;
 
@@ -62,7 +62,7 @@ function RowsInSight({ rows, width, chosen, children }: Props) {
   const items = virtualizer.getVirtualItems();
   let end = top;
   return (
-    <tbody ref={body} aria-rowcount={rows.length}>
+    <tbody ref={body}>
       {items.flatMap(({ index, start, end: next }) => {
         const gap = start - end;
         end = next;

@@ -60,7 +60,11 @@ export function TokensScreen() {
         </span>
       </div>
       <NameFilter text={text} onType={setText} />
-      <table className="tokens-table" aria-label="Tokens">
+      <table className="tokens-table" aria-label="Tokens" aria-rowcount={rows.length + 1}>
+        <colgroup>
+          <col style={{ width: '15ch' }} />
+          <col style={{ width: '13ch' }} />
+        </colgroup>
         <thead>
           <tr>
             <th scope="col">name</th>
