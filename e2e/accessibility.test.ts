@@ -78,7 +78,7 @@ test(
     await find(driver, '[role=dialog] input');
     expect(await violations()).toEqual([]);
     await press(driver, 'p', 'o', 'i', 'n', 't');
-    expect(await (await find(driver, '#found li')).getText()).toMatch(/Pointed at/);
+    expect(await (await find(driver, '.completion li')).getText()).toMatch(/Pointed at/);
     await press(driver, Key.ESCAPE);
     await eventually(driver, `!document.querySelector('[role=dialog]')`);
     await press(driver, '?');
@@ -92,7 +92,7 @@ test(
     await press(driver, Key.ESCAPE);
     await eventually(driver, `!document.querySelector('[role=dialog]')`);
     await (await scopeEntry(driver, 'frame', 'border-color')).click();
-    await find(driver, '#completion li');
+    await find(driver, '.completion li');
     expect(await violations()).toEqual([]);
   },
   TIMEOUT,

@@ -43,6 +43,7 @@ test(
     ).sendKeys(Key.chord(Key.CONTROL, 'a'), 'color.wrong', Key.ENTER);
     await stored(driver);
     await (await named(driver, 'nav.book a', 'Outputs')).click();
+    await eventually(driver, `document.querySelector('.head .btn-primary')?.disabled === false`);
     await (await named(driver, 'button', 'Download tide-tables-buoys.zip')).click();
     const files = await downloadedZip(driver, browser.downloads);
     expect(files['css/field.css']).toMatch(/:hover[^{}]*\{\n\s+border-color: var\(--tide-color-wrong\);/);

@@ -65,7 +65,7 @@ test(
     await (await scopeEntry(driver, 'frame', 'border-color')).click();
     const input = await find(driver, '.editor input');
     await input.sendKeys(Key.chord(Key.CONTROL, 'a'), 'line.right');
-    await (await find(driver, '#completion li')).click();
+    await (await find(driver, '.completion li')).click();
     expect(new Set(await borders('Pointed at'))).toEqual(new Set([right]));
     expect(await borders('Focused')).toEqual(others);
     await stored(driver);
@@ -85,6 +85,7 @@ test(
     await plateReady(driver);
     expect(new Set(await borders('Pointed at'))).toEqual(new Set([right]));
     await driver.get(`${address}/quayside/outputs`);
+    await eventually(driver, `document.querySelector('.head .btn-primary')?.disabled === false`);
     await (await named(driver, 'button', 'Download quayside.zip')).click();
     const files = await downloadedZip(driver, browser.downloads);
     expect(files['css/text-field.css']).toMatch(

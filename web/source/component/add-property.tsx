@@ -2,6 +2,9 @@ import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import { readPropertyOn } from '@periwinkle/core/components/property-on-part';
 import { PROPERTY_NAMES } from '@periwinkle/core/values/property-registry';
+import { Completion, fitting } from '../common/completion';
+
+const MOST_LISTED = 50;
 
 /** Adds a row to the ledger: a part and a property that no rule has set yet. */
 export function AddProperty({
@@ -16,6 +19,14 @@ export function AddProperty({
   const [name, setName] = useState('');
   const [asked, setAsked] = useState(false);
   const read = readPropertyOn(byName.get(part) ?? everyPart[0]!, name.trim());
+  const properties = [...(byName.get(part)?.pseudo?.properties ?? PROPERTY_NAMES)].map(each => ({
+    text: each,
+    shown: each,
+  }));
+  const write = (text: string): void => {
+    setName(text);
+    setAsked(false);
+  };
   const add = (): void => {
     setAsked(true);
     if (!read.ok) return;
@@ -39,22 +50,14 @@ export function AddProperty({
           ))}
         </select>
       </label>
-      <input
-        list="properties"
-        aria-label="Property"
-        placeholder="border-color"
-        value={name}
-        spellCheck={false}
-        onChange={event => {
-          setName(event.target.value);
-          setAsked(false);
-        }}
+      <Completion
+        label="Property"
+        text={name}
+        items={fitting(properties, name, MOST_LISTED)}
+        onType={write}
+        onTake={item => item && write(item.text)}
+        input={{ placeholder: 'border-color' }}
       />
-      <datalist id="properties">
-        {[...(byName.get(part)?.pseudo?.properties ?? PROPERTY_NAMES)].map(each => (
-          <option key={each} value={each} />
-        ))}
-      </datalist>
       <button type="submit" className="act" disabled={name.trim() === ''}>
         add
       </button>

@@ -6,9 +6,12 @@ import { isObject } from '@periwinkle/core/formats/json';
 import { newTokenNameProblem, newTokenPatch, tokenLayers } from '@periwinkle/core/editing/new-token';
 import { readReference } from '@periwinkle/core/tokens/references';
 import { readTokenText } from '@periwinkle/core/tokens/token-text';
+import { Completion, fitting, type CompletionItem } from '../common/completion';
 
 /** Edits of token files that make a token; several when each context has a file of its own. */
 export type TokenEdits = readonly { readonly file: string; readonly patch: PatchOperation[] }[];
+
+const MOST_LISTED = 50;
 
 /** Makes a token in the middle of styling: name, layer, value, contexts. */
 export function NewTokenDialog({
@@ -36,7 +39,18 @@ export function NewTokenDialog({
   const [fault, setFault] = useState<string | null>(null);
   const layer = layers.find(each => each.id === layerId) ?? layers[0];
   const tokens = system.tokens.usual().byKey;
-  const suggestions = [...tokens.values()].filter(token => token.type === type);
+  const suggestionsFor = (text: string): readonly CompletionItem[] =>
+    fitting(
+      [...tokens.values()]
+        .filter(token => token.type === type)
+        .map(({ key }) => ({ text: `{${key}}`, shown: key })),
+      text,
+      MOST_LISTED,
+    );
+  const write = (file: string, text: string): void => {
+    setValues(before => ({ ...before, [file]: text }));
+    setFault(null);
+  };
 
   const make = (): void => {
     const problem = newTokenNameProblem(name.trim(), key => tokens.has(key));
@@ -107,32 +121,23 @@ export function NewTokenDialog({
             </select>
             {layer?.files.map(({ file, context }, index) => (
               <div key={file} style={{ display: 'contents' }}>
-                <label htmlFor={`token-value-${index}`}>
-                  {context === null ? 'value' : `value by ${context}`}
-                </label>
-                <input
-                  id={`token-value-${index}`}
-                  className="form-control mono"
-                  autoFocus={index === 0}
-                  list="token-values"
-                  spellCheck={false}
-                  placeholder="{another.token} or a value"
-                  value={values[file] ?? ''}
-                  onChange={event => {
-                    setValues(before => ({ ...before, [file]: event.target.value }));
-                    setFault(null);
+                <span aria-hidden="true">{context === null ? 'value' : `value by ${context}`}</span>
+                <Completion
+                  label={context === null ? 'value' : `value by ${context}`}
+                  text={values[file] ?? ''}
+                  items={suggestionsFor(values[file] ?? '')}
+                  onType={text => write(file, text)}
+                  onTake={item => item && write(file, item.text)}
+                  describe={item => <span className="value">{tokens.get(item.shown)?.css}</span>}
+                  input={{
+                    className: 'form-control mono',
+                    autoFocus: index === 0,
+                    placeholder: '{another.token} or a value',
                   }}
                 />
               </div>
             ))}
           </div>
-          <datalist id="token-values">
-            {suggestions.map(token => (
-              <option key={token.key} value={`{${token.key}}`}>
-                {token.css}
-              </option>
-            ))}
-          </datalist>
           {fault ? (
             <p className="fault" role="alert">
               {fault}

@@ -1,15 +1,4 @@
-import {
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-  type CSSProperties,
-  type KeyboardEvent,
-  type ReactNode,
-  type RefObject,
-} from 'react';
-import { createPortal } from 'react-dom';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { LocalProblem } from '@periwinkle/core/formats/problem';
 import { propertyNamed } from '@periwinkle/core/values/property-registry';
 import { printValue } from '@periwinkle/core/values/print-value';
@@ -17,14 +6,12 @@ import { typedToken } from '@periwinkle/core/values/typed-value';
 import type { System } from '@periwinkle/core/components/system';
 import { valueKind } from '@periwinkle/core/values/value-kinds';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+import type { Token } from '@periwinkle/core/tokens/token-set';
+import { Completion, fitting, type CompletionItem } from '../common/completion';
 
-/** Something that can be put in: a token or a keyword. */
-interface Candidate {
-  readonly text: string;
-  readonly shown: string;
-  /** Settled value in each context to show. */
-  readonly values: readonly string[];
-  readonly note: string;
+/** Something that can be put in: a token, by its key, or a keyword. */
+interface Candidate extends CompletionItem {
+  readonly token: string | null;
 }
 
 export interface ValueEditorProps {
@@ -52,18 +39,12 @@ const MOST = 200;
 export function ValueEditor(props: ValueEditorProps) {
   const { property, initial, fault, onTry, onSet, onLeave, onNewToken } = props;
   const [text, setText] = useState(initial);
-  const [chosen, setChosen] = useState(-1);
   const [problem, setProblem] = useState<LocalProblem | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const done = useRef(false);
   const all = useCandidates(props);
   const touched = text !== initial;
   const missing = onNewToken && touched ? missingToken(text, all) : null;
-  const listed = useMemo(() => fitting(all, touched ? text : ''), [all, text, touched]);
-  useEffect(() => {
-    input.current?.focus();
-    input.current?.select();
-  }, []);
+  const listed = useMemo(() => fitting(all, touched ? text : '', MOST), [all, text, touched]);
 
   const finish = (act: () => void): void => {
     if (done.current) return;
@@ -77,206 +58,122 @@ export function ValueEditor(props: ValueEditorProps) {
     finish(() => onSet(settled));
   };
   const tryOut = (wanted: string): void => onTry(fault(wanted) ? null : wanted);
-  const choose = (index: number): void => {
-    const next = Math.max(0, Math.min(listed.length - 1, index));
-    setChosen(next);
-    if (listed[next]) tryOut(listed[next].text);
-  };
   const write = (wanted: string): void => {
     setText(wanted);
-    setChosen(-1);
     setProblem(null);
     tryOut(asToken(wanted, all));
   };
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (step !== undefined) {
-      event.preventDefault();
-      const stepped = chosen < 0 ? steppedNumber(text, -step * (event.shiftKey ? 10 : 1)) : null;
-      if (stepped !== null) write(stepped);
-      else choose(chosen + step);
+  const onKey = (event: KeyboardEvent, chosen: Candidate | null): boolean => {
+    const step = { ArrowDown: -1, ArrowUp: 1 }[event.key];
+    const stepped =
+      step === undefined || chosen ? null : steppedNumber(text, step * (event.shiftKey ? 10 : 1));
+    if (stepped !== null) {
+      write(stepped);
+      return true;
     }
-    if (event.key === 'Enter') {
-      event.preventDefault();
-      event.stopPropagation();
-      if (event.ctrlKey && missing) return finish(() => onNewToken!(missing));
-      set(listed[chosen]?.text ?? text);
+    if (event.key === 'Enter' && event.ctrlKey && missing) {
+      finish(() => onNewToken!(missing));
+      return true;
     }
-    if (event.key === 'Escape') {
-      event.preventDefault();
-      event.stopPropagation();
-      finish(onLeave);
-    }
-    if (event.key === 'Tab') set(listed[chosen]?.text ?? text);
+    // Focus goes on by itself.
+    if (event.key === 'Tab') set(chosen?.text ?? text);
+    return false;
   };
   return (
     <div className="editor">
-      <input
-        ref={input}
-        value={text}
-        spellCheck={false}
-        autoComplete="off"
-        role="combobox"
-        aria-label={`Value of ${property}`}
-        aria-expanded={listed.length > 0}
-        aria-controls="completion"
-        aria-activedescendant={chosen >= 0 ? `candidate-${chosen}` : undefined}
-        aria-invalid={problem !== null}
-        aria-describedby={problem ? 'entry-fault' : undefined}
-        onChange={event => write(event.target.value)}
-        onKeyDown={onKeyDown}
-        onBlur={() =>
-          finish(() => (touched && !fault(asToken(text, all)) ? onSet(asToken(text, all)) : onLeave()))
+      <Completion
+        label={`Value of ${property}`}
+        text={text}
+        items={listed}
+        onType={write}
+        onTake={item => set(item?.text ?? text)}
+        onChoose={item => tryOut(item?.text ?? asToken(text, all))}
+        onEscape={() => finish(onLeave)}
+        onKey={onKey}
+        describe={candidate => <About candidate={candidate} {...props} />}
+        stays
+        before={
+          problem ? (
+            <div className="fault" id="entry-fault" role="alert">
+              {problem.message}{' '}
+              {problem.suggestion ? (
+                <button
+                  type="button"
+                  onMouseDown={event => event.preventDefault()}
+                  onClick={() => write(problem.suggestion!)}
+                >
+                  take {problem.suggestion}
+                </button>
+              ) : null}
+            </div>
+          ) : null
         }
+        after={
+          missing ? (
+            <button
+              type="button"
+              className="new-token-line"
+              onMouseDown={event => event.preventDefault()}
+              onClick={() => finish(() => onNewToken!(missing))}
+            >
+              make the token {missing} <kbd>Ctrl+Enter</kbd>
+            </button>
+          ) : null
+        }
+        input={{
+          autoFocus: true,
+          autoComplete: 'off',
+          'aria-invalid': problem !== null,
+          'aria-describedby': problem ? 'entry-fault' : undefined,
+          onFocus: event => event.target.select(),
+          onBlur: () =>
+            finish(() => (touched && !fault(asToken(text, all)) ? onSet(asToken(text, all)) : onLeave())),
+        }}
       />
-      <Below anchor={input}>
-        {problem ? (
-          <div className="fault" id="entry-fault" role="alert">
-            {problem.message}{' '}
-            {problem.suggestion ? (
-              <button
-                type="button"
-                onMouseDown={event => event.preventDefault()}
-                onClick={() => write(problem.suggestion!)}
-              >
-                take {problem.suggestion}
-              </button>
-            ) : null}
-          </div>
-        ) : null}
-        <ul
-          className="completion"
-          style={{ position: 'static' }}
-          id="completion"
-          role="listbox"
-          aria-label="What fits"
-        >
-          {listed.map((candidate, index) => (
-            <CandidateLine
-              key={candidate.text}
-              candidate={candidate}
-              index={index}
-              chosen={index === chosen}
-              onHover={() => choose(index)}
-              onPress={() => set(candidate.text)}
-            />
-          ))}
-        </ul>
-        {missing ? (
-          <button
-            type="button"
-            className="new-token-line"
-            onMouseDown={event => event.preventDefault()}
-            onClick={() => finish(() => onNewToken!(missing))}
-          >
-            make the token {missing} <kbd>Ctrl+Enter</kbd>
-          </button>
-        ) : null}
-      </Below>
     </div>
   );
 }
 
-function CandidateLine({
-  candidate,
-  index,
-  chosen,
-  onHover,
-  onPress,
-}: {
-  candidate: Candidate;
-  index: number;
-  chosen: boolean;
-  onHover: () => void;
-  onPress: () => void;
-}) {
-  const line = useRef<HTMLLIElement>(null);
-  useEffect(() => {
-    if (chosen) line.current?.scrollIntoView({ block: 'nearest' });
-  }, [chosen]);
+/** What a token comes to in each context, drawn where it is a colour, and the contrast it has where it is to stand. */
+function About({
+  candidate: { token: key },
+  system,
+  contexts,
+  property,
+  contrastOf,
+}: { candidate: Candidate } & ValueEditorProps) {
+  const row = propertyNamed(property);
+  const token = key === null ? undefined : system.tokens.in(contexts).byKey.get(key);
+  if (!row || !token) return null;
+  const printed = (each: Token): string => printValue(typedToken(row, each, system.rootFontSize));
+  const everywhere = system.tokens.alongEach().flatMap(set => set.byKey.get(token.key) ?? []);
+  const value = printed(token);
+  const ratio = contrastOf && token.type === 'color' ? contrastOf(value) : null;
   return (
-    <li
-      ref={line}
-      id={`candidate-${index}`}
-      role="option"
-      aria-selected={chosen}
-      className={chosen ? 'chosen' : ''}
-      onMouseDown={event => event.preventDefault()}
-      onMouseMove={() => chosen || onHover()}
-      onClick={onPress}
-    >
-      {candidate.values.map((value, place) =>
-        value.startsWith('#') ? <span key={place} className="swatch" style={{ background: value }} /> : null,
+    <>
+      {[...new Set(everywhere.map(printed))].map(each =>
+        each.startsWith('#') ? <span key={each} className="swatch" style={{ background: each }} /> : null,
       )}
-      {candidate.shown}
-      <span className="value">{candidate.note}</span>
-    </li>
+      <span className="value">
+        {ratio === null ? value.slice(0, 34) : `${value}  ${ratio.toFixed(1)} to 1`}
+      </span>
+    </>
   );
 }
 
-/** Lies right below the input, over everything else, wherever scrolling has put it. */
-function Below({ anchor, children }: { anchor: RefObject<HTMLInputElement | null>; children: ReactNode }) {
-  const [style, setStyle] = useState<CSSProperties>({ visibility: 'hidden' });
-  useLayoutEffect(() => {
-    const place = (): void => {
-      const box = anchor.current?.getBoundingClientRect();
-      if (!box) return;
-      const above = box.bottom + 280 > innerHeight && box.top > 290;
-      setStyle({
-        position: 'fixed',
-        zIndex: 30,
-        left: Math.min(box.left, innerWidth - 440),
-        ...(above ? { bottom: innerHeight - box.top } : { top: box.bottom }),
-      });
-    };
-    place();
-    addEventListener('scroll', place, true);
-    addEventListener('resize', place);
-    return () => {
-      removeEventListener('scroll', place, true);
-      removeEventListener('resize', place);
-    };
-  }, [anchor]);
-  return createPortal(<div style={style}>{children}</div>, document.getElementById('main') ?? document.body);
-}
-
-function useCandidates({ system, contexts, property, contrastOf }: ValueEditorProps): readonly Candidate[] {
+function useCandidates({ system, contexts, property }: ValueEditorProps): readonly Candidate[] {
+  const set = system.tokens.in(contexts);
   return useMemo(() => {
     const row = propertyNamed(property);
     if (!row) return [];
     const types = valueKind(row.kind).tokenTypes;
-    const sets = system.tokens.alongEach();
-    const here = system.tokens.in(contexts);
-    const tokens = [...here.byKey.values()].filter(token => types.includes(token.type));
     return [
-      ...tokens.map(token => {
-        const value = printValue(typedToken(row, token, system.rootFontSize));
-        const ratio = contrastOf && token.type === 'color' ? contrastOf(value) : null;
-        return {
-          text: `{${token.key}}`,
-          shown: token.key,
-          values: [
-            ...new Set(
-              sets.flatMap(set => {
-                const each = set.byKey.get(token.key);
-                return each ? [printValue(typedToken(row, each, system.rootFontSize))] : [];
-              }),
-            ),
-          ],
-          note: ratio === null ? value.slice(0, 34) : `${value}  ${ratio.toFixed(1)} to 1`,
-        };
-      }),
-      ...row.keywords.map(keyword => ({ text: keyword, shown: keyword, values: [], note: '' })),
+      ...[...set.byKey.values()]
+        .filter(token => types.includes(token.type))
+        .map(({ key }) => ({ text: `{${key}}`, shown: key, token: key })),
+      ...row.keywords.map(keyword => ({ text: keyword, shown: keyword, token: null })),
     ];
-  }, [system, contexts, property, contrastOf]);
-}
-
-/** Candidates that hold every piece of what is typed, the best first: those that begin with it, then by length. */
-function fitting(all: readonly Candidate[], text: string): readonly Candidate[] {
-  const wanted = text.replace(/[{}]/g, '').trim().toLowerCase();
-  if (wanted === '') return all.slice(0, MOST);
-  const pieces = wanted.split(/[\s.]+/).filter(Boolean);
-  return all.filter(each => pieces.every(piece => each.shown.toLowerCase().includes(piece))).slice(0, MOST);
+  }, [set, property]);
 }
 
 /** A token's bare name is taken for the token. */

@@ -52,15 +52,15 @@ export class Outbox {
 
   private async write(): Promise<void> {
     try {
-      while (this.written !== this.wanted) {
+      do {
         await new Promise(resolve => setTimeout(resolve, REST_MS));
         const { wanted } = this;
-        if (wanted === this.written) return;
         const key = this.keyOf(this.window);
+        if (wanted === this.written) continue;
         // As text, which keeps the order of all keys.
         await (wanted ? set(key, writeJson(wanted), this.store) : del(key, this.store));
         this.written = wanted;
-      }
+      } while (this.written !== this.wanted);
     } finally {
       this.writing = null;
     }

@@ -2,7 +2,7 @@ import { meaningProblems } from '@periwinkle/core/checks/all-checks';
 import { outputFiles, type OutputFile } from '@periwinkle/core/emit/outputs';
 import { systemFolder } from '@periwinkle/core/emit/system-folder';
 import { plateGridInSteps, type Arrangement, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
-import { reachReport, type ReachReport } from '@periwinkle/core/questions/reach-report';
+import { reachReport, type ReachReport } from './reach-report';
 import { rulesReport, type Progress, type RulesReport } from '@periwinkle/core/questions/rules-report';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 

@@ -3,11 +3,11 @@ import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
 import type { System } from '@periwinkle/core/components/system';
 import { arrangementOf } from '@periwinkle/core/plates/plate-grid';
+import { Completion, fitting, type CompletionItem } from '../common/completion';
 import { useCarried } from '../data/address';
 import { useStore } from '../data/system-context';
 
-interface Found {
-  readonly words: string;
+interface Found extends CompletionItem {
   readonly kind: string;
   readonly to: string;
 }
@@ -20,11 +20,9 @@ export function FindDialog({ system, onClose }: { system: System; onClose: () =>
   const navigate = useNavigate();
   const carried = useCarried();
   const [text, setText] = useState('');
-  const [chosen, setChosen] = useState(0);
   const all = useMemo(() => everything(system, id), [system, id]);
-  const wanted = text.trim().toLowerCase();
-  const found = all.filter(each => each.words.toLowerCase().includes(wanted)).slice(0, MOST);
-  const go = (target: Found | undefined): void => {
+  const found = fitting(all, text, MOST);
+  const go = (target: Found | null): void => {
     if (!target) return;
     onClose();
     const [path = '', query = ''] = target.to.split('?');
@@ -34,51 +32,23 @@ export function FindDialog({ system, onClose }: { system: System; onClose: () =>
   return (
     <Modal show onHide={onClose} animation={false} aria-label="Find">
       <Modal.Body>
-        <input
-          className="form-control"
-          autoFocus
-          role="combobox"
-          aria-expanded="true"
-          aria-controls="found"
-          aria-activedescendant={found[chosen] ? `found-${chosen}` : undefined}
-          aria-label="Find a field, a token or a situation"
-          placeholder="A field, a token, a situation"
-          value={text}
-          onChange={event => {
-            setText(event.target.value);
-            setChosen(0);
-          }}
-          onKeyDown={event => {
-            const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-            if (step !== undefined) {
-              event.preventDefault();
-              setChosen(Math.max(0, Math.min(found.length - 1, chosen + step)));
-            }
-            if (event.key === 'Enter') go(found[chosen]);
+        <Completion
+          label="Find a field, a token or a situation"
+          text={text}
+          items={found}
+          onType={setText}
+          onTake={go}
+          onEscape={onClose}
+          describe={({ kind }) => <span className="value">{kind}</span>}
+          choosesFirst
+          stays
+          floats={false}
+          input={{
+            className: 'form-control',
+            autoFocus: true,
+            placeholder: 'A field, a token, a situation',
           }}
         />
-        <ul
-          className="completion"
-          style={{ position: 'static', marginTop: 8, border: 0, maxHeight: 360 }}
-          role="listbox"
-          id="found"
-          aria-label="Found"
-        >
-          {found.map((each, index) => (
-            <li
-              key={each.to + each.words}
-              id={`found-${index}`}
-              role="option"
-              aria-selected={index === chosen}
-              className={index === chosen ? 'chosen' : ''}
-              onMouseDown={() => go(each)}
-              onMouseMove={() => setChosen(index)}
-            >
-              {each.words}
-              <span className="value">{each.kind}</span>
-            </li>
-          ))}
-        </ul>
         {found.length === 0 ? <p className="said">Nothing here is called that.</p> : null}
       </Modal.Body>
     </Modal>
@@ -88,22 +58,22 @@ export function FindDialog({ system, onClose }: { system: System; onClose: () =>
 function everything(system: System, id: string): Found[] {
   return [
     ...system.components.flatMap(component => [
-      { words: component.title, kind: 'field', to: `/${id}/${component.id}` },
-      { words: `${component.title} in the guide`, kind: 'page', to: `/${id}/guide/${component.id}` },
-      ...component.situations.map(situation => ({
-        words: `${situation.title}, ${component.title}`,
-        kind: 'situation',
-        to: `/${id}/${component.id}?${
-          arrangementOf(component, null).down.includes('situation')
-            ? `rows=${situation.id}&columns=*`
-            : `rows=*&columns=${situation.id}`
-        }`,
-      })),
+      found(component.title, 'field', `/${id}/${component.id}`),
+      found(`${component.title} in the guide`, 'page', `/${id}/guide/${component.id}`),
+      ...component.situations.map(situation => {
+        const isRow = arrangementOf(component, null).down.includes('situation');
+        const query = isRow ? `rows=${situation.id}&columns=*` : `rows=*&columns=${situation.id}`;
+        return found(
+          `${situation.title}, ${component.title}`,
+          'situation',
+          `/${id}/${component.id}?${query}`,
+        );
+      }),
     ]),
-    ...[...system.tokens.usual().byKey.values()].map(token => ({
-      words: token.path,
-      kind: token.type,
-      to: `/${id}/tokens?token=${encodeURIComponent(token.key)}`,
-    })),
+    ...[...system.tokens.usual().byKey.values()].map(token =>
+      found(token.path, token.type, `/${id}/tokens?token=${encodeURIComponent(token.key)}`),
+    ),
   ];
 }
+
+const found = (shown: string, kind: string, to: string): Found => ({ text: to, shown, kind, to });

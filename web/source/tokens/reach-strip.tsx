@@ -1,4 +1,4 @@
-import type { ReachReport } from '@periwinkle/core/questions/reach-report';
+import type { ReachReport } from '../engine/reach-report';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { counted } from '../common/numbers';

@@ -1,10 +1,11 @@
-import { memo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import type { System } from '@periwinkle/core/components/system';
 import { colorHex, type TokenColor } from '@periwinkle/core/tokens/color';
 import { readReference } from '@periwinkle/core/tokens/references';
-import type { Token } from '@periwinkle/core/tokens/token-set';
+import type { Token, TokenSet } from '@periwinkle/core/tokens/token-set';
 import { readTokenText, writeTokenText } from '@periwinkle/core/tokens/token-text';
+import { Completion, fitting, type CompletionItem } from '../common/completion';
 import { useStore } from '../data/system-context';
 import { ValueMark } from '../component/value-mark';
 import { tokenCells, type ContextColumns } from './context-columns';
@@ -85,6 +86,21 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
     leave();
     return true;
   };
+  const tryOut = (wanted: string): void => {
+    const patch = patchFor(wanted);
+    if (typeof patch === 'string') store.endTryOut();
+    else store.tryOut(token.origin.file, patch);
+  };
+  const type = (wanted: string): void => {
+    setText(wanted);
+    setFault(null);
+    tryOut(wanted);
+  };
+  const usual = system.tokens.usual();
+  const items = useMemo(
+    () => (text === null || text === written ? [] : fitting(othersOf(usual, token), text, MOST_LISTED)),
+    [usual, token, text, written],
+  );
   if (text === null) {
     return (
       <button ref={button} type="button" className="entry" onClick={() => setText(written)}>
@@ -97,39 +113,26 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
   }
   return (
     <div className="editor">
-      <input
-        autoFocus
-        aria-label={`Value of ${name}`}
-        aria-invalid={fault !== null}
-        value={text}
-        spellCheck={false}
-        list={`tokens-${token.type}`}
-        onFocus={event => event.target.select()}
-        onChange={event => {
-          setText(event.target.value);
-          setFault(null);
-          const patch = patchFor(event.target.value);
-          if (typeof patch === 'string') store.endTryOut();
-          else store.tryOut(token.origin.file, patch);
-        }}
-        onKeyDown={event => {
-          if (event.key === 'Enter') set(text);
-          if (event.key === 'Escape') leave();
-        }}
-        onBlur={() => {
-          if (typeof patchFor(text) === 'string') leave();
-          else set(text);
+      <Completion
+        label={`Value of ${name}`}
+        text={text}
+        items={items}
+        onType={type}
+        onTake={item => set(item?.text ?? text)}
+        onChoose={item => tryOut(item?.text ?? text)}
+        onEscape={leave}
+        describe={item => <span className="value">{usual.byKey.get(item.shown)?.css}</span>}
+        stays
+        input={{
+          autoFocus: true,
+          'aria-invalid': fault !== null,
+          onFocus: event => event.target.select(),
+          onBlur: () => {
+            if (typeof patchFor(text) === 'string') leave();
+            else set(text);
+          },
         }}
       />
-      <datalist id={`tokens-${token.type}`}>
-        {[...system.tokens.usual().byKey.values()]
-          .filter(other => other.type === token.type && other.key !== token.key)
-          .map(other => (
-            <option key={other.key} value={`{${other.key}}`}>
-              {other.css}
-            </option>
-          ))}
-      </datalist>
       {fault ? (
         <p className="fault" role="alert">
           {fault.message}
@@ -138,6 +141,14 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
     </div>
   );
 }
+
+/** Tokens that a token may refer to. */
+const othersOf = ({ byKey }: TokenSet, { type, key }: Token): CompletionItem[] =>
+  [...byKey.values()]
+    .filter(other => other.type === type && other.key !== key)
+    .map(other => ({ text: `{${other.key}}`, shown: other.key }));
+
+const MOST_LISTED = 50;
 
 /** What the written value comes to, where that says more. */
 function resolvedText(token: Token, written: string): string {
