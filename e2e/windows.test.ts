@@ -324,6 +324,36 @@ test(
 );
 
 test(
+  'a step whose answer is lost is one step, however often one presses meanwhile',
+  async () => {
+    await inWindow(0);
+    await set('border-color', '#0a0a0a');
+    await set('border-color', '#0b0b0b');
+    await set('border-color', '#0c0c0c');
+    await stored(driver);
+    await driver.executeScript(
+      `window.realFetch ??= window.fetch;
+       window.fetch = async (url, init) => {
+         const response = await window.realFetch(url, init);
+         if (!String(url).endsWith('/undo')) return response;
+         window.fetch = window.realFetch;
+         throw new TypeError('the answer is lost');
+       };
+       const press = () => document.querySelector('.band button[title^="Take back"]').click();
+       press();
+       setTimeout(press, 250);
+       setTimeout(press, 350);`,
+    );
+    await shows('border-color', '#0b0b0b');
+    await eventually(driver, `document.querySelector('.band button[title^="Bring back"]') !== null`);
+    await eventually(driver, 'window.fetch === window.realFetch');
+    await inWindow(1);
+    await shows('border-color', '#0b0b0b');
+  },
+  TIMEOUT,
+);
+
+test(
   'an edit made on a later state than the server has by now, as after a backup was put back, is stored after a reload',
   async () => {
     await inWindow(0);
