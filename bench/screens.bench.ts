@@ -5,37 +5,12 @@
 import type { WebDriver } from 'selenium-webdriver';
 import { Application } from '../e2e/support/application';
 import { openBrowser } from '../e2e/support/browser';
-import { demoSystem } from '../e2e/support/demo';
+import { withManyTokens } from '../e2e/support/many-tokens';
 import { median } from './support/generated';
 
 const TASK_MS = 50;
 const FRAME_MS = 16;
 const MANY = 5000;
-const GROUPS = 50;
-
-/** Adds to the demo as many tokens as make 5,000, a third of them references. */
-function withTokens(): Record<string, unknown> {
-  const documents = new Map(demoSystem().documents);
-  const file = 'tokens/raw.tokens.json';
-  const raw = documents.get(file) as { raw: Record<string, unknown> };
-  const member = (group: number, index: number): unknown =>
-    index % 3 === 2
-      ? { $value: `{raw.many.g${group}.t${index - 1}}` }
-      : { $value: { value: index, unit: 'px' } };
-  const groups = Array.from({ length: GROUPS }, (_, group) => [
-    `g${group}`,
-    {
-      $type: 'dimension',
-      ...Object.fromEntries(
-        Array.from({ length: MANY / GROUPS }, (_, index) => [`t${index}`, member(group, index)]),
-      ),
-    },
-  ]);
-  documents.set(file, { ...raw, raw: { ...raw.raw, many: Object.fromEntries(groups) } });
-  documents.set('system.json', { ...(documents.get('system.json') as object), id: 'many' });
-  return Object.fromEntries(documents);
-}
-
 /** Script: the longest time in which no other task came to its turn, from an act until so long after it, in ms. */
 const LONGEST = `
   window.longest = (act, until = 700) => new Promise(resolve => {
@@ -145,7 +120,7 @@ const address = await application.start();
 const response = await fetch(`${address}/api/systems`, {
   method: 'POST',
   headers: { 'Content-Type': 'application/json' },
-  body: JSON.stringify({ documents: withTokens() }),
+  body: JSON.stringify({ documents: withManyTokens('many', MANY) }),
 });
 if (!response.ok) throw new Error(await response.text());
 const browser = await openBrowser();

@@ -26,7 +26,7 @@ async function writeValue(driver: WebDriver): Promise<void> {
 
 const VIEWS: readonly View[] = [
   { name: 'shelf', path: '/', ready: '.shelf .specimens .specimen' },
-  { name: 'fields', path: '/quayside', ready: '.contents .specimen' },
+  { name: 'fields', path: '/quayside', ready: '.contents .holds' },
   { name: 'plates', path: '/quayside/text-field?rows=*&columns=pointed-at', ready: '.ledger .scope-column' },
   {
     name: 'ledger',

@@ -1,5 +1,6 @@
 import { tokenReach } from '@periwinkle/core/questions/token-reach';
 import { demoSystem } from './support/demo';
+import { withManyTokens } from './support/many-tokens';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, stored } from './support/browser';
 import { plateReady, specimenStyle } from './support/field-screen';
@@ -153,6 +154,43 @@ test(
     expect(await tokens('compact')).toMatchObject({
       field: { height: { medium: { $value: { value: 30, unit: 'px' } } } },
     });
+  },
+  TIMEOUT,
+);
+
+test(
+  'of thousands of tokens those in sight are drawn; a link, the wheel and the filter lead to any of them',
+  async () => {
+    const made = await fetch(`${address}/api/systems`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ documents: withManyTokens('many', 5000) }),
+    });
+    expect(made.status).toBe(201);
+    const inSight = (key: string): Promise<unknown> =>
+      eventually(
+        driver,
+        `(box => box && box.top > 0 && box.bottom < innerHeight)(document.querySelector('tr[data-token="${key}"]')?.getBoundingClientRect())`,
+      );
+    await driver.get(`${address}/many/tokens?token=raw.many.g30.t70`);
+    await inSight('raw.many.g30.t70');
+    expect(
+      await driver.executeScript(`return document.querySelectorAll('tr[data-token]').length < 120`),
+    ).toBe(true);
+    await driver.executeScript(`window.scrollTo(0, document.documentElement.scrollHeight)`);
+    await eventually(
+      driver,
+      `document.querySelector('.tokens-table tbody tr:nth-last-child(2)[data-token]') !== null`,
+    );
+    await write('raw.many.g41.t7', 3, '8px', Key.ENTER);
+    await stored(driver);
+    await write('raw.many.g41.t7', 3, 'g12 t99');
+    await (await find(driver, '.completion li')).click();
+    await stored(driver);
+    const { raw } = (await (
+      await fetch(`${address}/api/systems/many/documents/tokens/raw.tokens.json`)
+    ).json()) as { raw: { many: Record<string, Record<string, { $value: unknown }>> } };
+    expect(raw.many['g41']!['t7']!.$value).toBe('{raw.many.g12.t99}');
   },
   TIMEOUT,
 );

@@ -63,6 +63,7 @@ export function useAnswer<Name extends QuestionName>(
   const [attempt, setAttempt] = useState(0);
   /** The same as `stopped`, at once: what the worker has told before it hears of the stop is still on its way. */
   const halted = useRef(false);
+  const answered = useRef(false);
   useEffect(() => {
     if (!client || question === NOTHING) return;
     let current = true;
@@ -78,12 +79,15 @@ export function useAnswer<Name extends QuestionName>(
         .then(result => {
           if (!current) return;
           setProgress(null);
-          if (result) setFound({ value: result.answer, question, documents });
+          if (!result) return;
+          answered.current = true;
+          setFound({ value: result.answer, question, documents });
         })
         .catch((error: Error) => {
           if (current) setFailed(error);
         });
-    const resting = rest > 0 ? setTimeout(() => void ask(), rest) : void ask();
+    // The first answer is waited for.
+    const resting = rest > 0 && answered.current ? setTimeout(() => void ask(), rest) : void ask();
     return () => {
       current = false;
       clearTimeout(resting as ReturnType<typeof setTimeout> | undefined);
