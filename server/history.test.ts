@@ -1,4 +1,8 @@
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
+import { and, eq } from 'drizzle-orm';
+import { inTransaction, Overtaken } from './source/database';
+import { writeEdit } from './source/edits';
+import { documents } from './source/schema';
 import { startTestServer, type TestServer } from './test/test-server';
 
 /** Steps through the history: each person's own, however others' edits lie in between. */
@@ -228,4 +232,37 @@ test('the list of changes is read in pages both ways', async () => {
   expect(labels(older)).toEqual(['Number 2', 'Number 1']);
   expect(labels(await listed(`?most=2&after=${older[0]!.made}`))).toEqual(['Number 4', 'Number 3']);
   expect(await listed(`?after=${first[0]!.made}`)).toEqual([]);
+});
+
+test('what was written over between reading and writing is done again, on what is there by then', async () => {
+  const { db } = server.database;
+  const path = 'system.json';
+  const [row] = await db
+    .select({ revision: documents.revision, body: documents.body })
+    .from(documents)
+    .where(and(eq(documents.systemId, 'quayside'), eq(documents.path, path)));
+  const { revision, body } = row!;
+  const applied = { document: { path, revision, body: JSON.parse(body) as unknown }, patch: [], inverse: [] };
+  const request = { systemId: 'quayside', path, editKey: 'k', changeId: 'k', label: 'L', author: '' };
+  const write = (next: number, id: number): Promise<unknown> =>
+    db.transaction(transaction =>
+      writeEdit(transaction, request, {
+        ...applied,
+        document: { ...applied.document, revision: next },
+        id,
+        kind: 'edit',
+        target: null,
+      }),
+    );
+  const last = Number((await ann.ask('GET', '')).body['lastEdit']);
+  // Another node has written the document, or another edit of the system, meanwhile.
+  await expect(write(revision, last + 1)).rejects.toThrow(Overtaken);
+  await expect(write(revision + 1, last)).rejects.toThrow(Overtaken);
+  expect(Number((await ann.ask('GET', '')).body['lastEdit'])).toBe(last);
+  let tries = 0;
+  const done = await inTransaction(db, async () => {
+    if (++tries < 3) throw new Overtaken();
+    return 'done';
+  });
+  expect([done, tries]).toEqual(['done', 3]);
 });

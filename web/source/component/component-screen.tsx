@@ -9,7 +9,7 @@ import { countText } from '../common/numbers';
 import { Sheets } from '../common/sheets';
 import { usePageKeys } from '../common/shortcuts';
 import { useContexts } from '../data/address';
-import { useSystemState } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import { useShape } from '../specimen/specimen';
 import { ArrangementStrip } from './arrangement-strip';
 import { LedgerDrawer } from './ledger-drawer';
@@ -23,14 +23,14 @@ import { usePlateGrid } from './use-plate-grid';
 /** A component: its plate, and the ledger of what is selected on it. */
 export function ComponentScreen() {
   const { componentId = '' } = useParams();
-  const { system } = useSystemState();
+  const system = useSystemPart('system');
   const component = componentNamed(system, componentId);
   if (!component) return <NoSuchField id={componentId} />;
   return <Inside key={component.id} component={component} />;
 }
 
 function Inside({ component }: { component: Component }) {
-  const { system } = useSystemState();
+  const system = useSystemPart('system');
   const contexts = useContexts(system.tokens);
   const shape = useShape(system, component);
   const { address, change } = usePlateAddress(shape.component);

@@ -18,7 +18,7 @@ import { valueKind } from '@periwinkle/core/values/value-kinds';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Box } from '@periwinkle/core/space/box';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
-import { useStore, useSystemState } from '../data/system-context';
+import { useStore, useSystemPart } from '../data/system-context';
 import { pageColor } from '../specimen/page-color';
 import { AddProperty } from './add-property';
 import { NewTokenDialog, type TokenEdits } from './new-token-dialog';
@@ -45,7 +45,8 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   const { ref, component, contexts, scope, aimed, selected, onPlate, narrowed, onNarrow, onAim, onLeave } =
     props;
   const store = useStore();
-  const { system, edited } = useSystemState();
+  const system = useSystemPart('system');
+  const edited = useSystemPart('edited');
   const [open, setOpen] = useState(true);
   const [editing, setEditing] = useState<EntryPlace | null>(null);
   const [extra, setExtra] = useState<readonly { part: string; property: string }[]>([]);

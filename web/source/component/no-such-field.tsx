@@ -1,8 +1,8 @@
-import { useSystemState } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 
 /** What an address leads to that names no field of the system. */
 export function NoSuchField({ id }: { id: string }) {
-  const { system } = useSystemState();
+  const system = useSystemPart('system');
   return (
     <div className="blank">
       <h1>No such field</h1>

@@ -2,7 +2,7 @@ import { useMemo, type ReactNode } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import { cellCount, plateGrid, type Arrangement, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
 import { countText } from '../common/numbers';
-import { useSystemState } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
 import type { Shape } from '../specimen/specimen';
 
@@ -17,7 +17,7 @@ export function usePlateGrid(
   shape: Shape,
   arrangement: Arrangement,
 ): { grid: PlateGrid; waiting: ReactNode } {
-  const { system } = useSystemState();
+  const system = useSystemPart('system');
   // Situations may change without the shape changing; rules and tokens leave the grid as it is.
   const { situations } = component.document;
   const large = useMemo(

@@ -41,7 +41,8 @@ export function useStore(): SystemStore {
   return store;
 }
 
-export function useSystemState(): SystemState {
+/** One part of the state of a system. Who asks for it is drawn anew when it changes, and for nothing else. */
+export function useSystemPart<Name extends keyof SystemState>(name: Name): SystemState[Name] {
   const store = useStore();
-  return useSyncExternalStore(store.subscribe, store.state);
+  return useSyncExternalStore(store.subscribe, () => store.state()[name]);
 }

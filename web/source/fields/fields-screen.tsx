@@ -6,7 +6,7 @@ import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { NameFilter } from '../common/name-filter';
 import { counted, countText } from '../common/numbers';
 import { useCarried, useContexts } from '../data/address';
-import { useStore, useSystemState } from '../data/system-context';
+import { useStore, useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
 import { FieldAtRest } from '../specimen/field-at-rest';
 import { PreviewSurface } from '../specimen/preview-surface';
@@ -17,7 +17,7 @@ const REST_MS = 200;
 
 /** The contents page: components by group, in the reader's order. */
 export function FieldsScreen() {
-  const { system } = useSystemState();
+  const system = useSystemPart('system');
   const contexts = useContexts(system.tokens);
   const [text, setText] = useState('');
   const { value: findings } = useAnswer('findings', EVERYTHING, system.documents, REST_MS);

@@ -1,8 +1,8 @@
 import { Link, NavLink, useLocation, useParams } from 'react-router';
 import { Mark } from '../common/mark';
 import { useCarried } from '../data/address';
-import { useStore } from '../data/system-context';
-import type { Storing, SystemState } from '../data/system-store';
+import { useStore, useSystemPart } from '../data/system-context';
+import type { Storing } from '../data/system-store';
 import { ContextPicker } from './context-picker';
 import type { Dialog } from './system-frame';
 
@@ -17,13 +17,14 @@ const STORING: Record<Storing, { words: string; className: string; title: string
 };
 
 /** The slim band on top: whose system, the parts of the book, contexts, find, history, whether all is stored. */
-export function Band({ state, onOpen }: { state: SystemState; onOpen: (dialog: Dialog) => void }) {
+export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
   const { systemId = '' } = useParams();
   const { pathname } = useLocation();
   const carried = useCarried();
   const store = useStore();
-  const { edited, history } = state;
-  const storing = STORING[state.storing];
+  const edited = useSystemPart('edited');
+  const history = useSystemPart('history');
+  const storing = STORING[useSystemPart('storing')];
   const base = `/${systemId}`;
   const parts = pathname.slice(base.length).split('/').filter(Boolean);
   const inFields = parts.length === 0 || !['tokens', 'guide', 'outputs'].includes(parts[0]!);

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { api, author, type ChangesPage, type ListedChange } from '../data/api';
-import { useStore, useSystemState } from '../data/system-context';
+import { useStore, useSystemPart } from '../data/system-context';
 
 const PAGE = 50;
 /** Pages that are kept; whoever goes on leaves those behind that are farthest. */
@@ -11,7 +11,8 @@ const MOST_PAGES = 4;
 /** What anybody has done to the system, newest first, in pages both ways; any single change can be taken back. */
 export function HistoryDialog({ onClose }: { onClose: () => void }) {
   const store = useStore();
-  const { history, edited } = useSystemState();
+  const history = useSystemPart('history');
+  const edited = useSystemPart('edited');
   const list = useInfiniteQuery({
     queryKey: ['changes', store.id],
     queryFn: ({ pageParam }) => api.changes(store.id, pageParam, PAGE),
@@ -89,7 +90,7 @@ function Entry({ change }: { change: ListedChange }) {
 
 function Step({ direction, words }: { direction: 'undo' | 'redo'; words: string }) {
   const store = useStore();
-  const next = useSystemState().history[direction];
+  const next = useSystemPart('history')[direction];
   return (
     <button type="button" className="act" disabled={next === null} onClick={() => void store.step(direction)}>
       {next === null ? words : `${words}: ${next.label}`}

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import { usePageKeys } from '../common/shortcuts';
-import { SystemProvider, useStore, useSystemState } from '../data/system-context';
+import { SystemProvider, useStore, useSystemPart } from '../data/system-context';
 import { EngineProvider } from '../engine/use-answer';
 import { SpecimenStyles } from '../specimen/specimen-styles';
 import { Band } from './band';
@@ -35,7 +35,9 @@ export function SystemFrame() {
 
 function Inside() {
   const store = useStore();
-  const state = useSystemState();
+  const system = useSystemPart('system');
+  const notices = useSystemPart('notices');
+  const [meeting] = useSystemPart('meetings');
   const [dialog, setDialog] = useState<Dialog>(null);
   useEffect(() => {
     // At hand in the browser's console, and for the benchmarks, which make edits as the screens do.
@@ -50,21 +52,21 @@ function Inside() {
   });
   const close = (): void => setDialog(null);
   return (
-    <SpecimenStyles system={state.system}>
+    <SpecimenStyles system={system}>
       <a className="skip" href="#main">
         To the page
       </a>
-      <Band state={state} onOpen={setDialog} />
+      <Band onOpen={setDialog} />
       <main id="main" tabIndex={-1} style={{ outline: 'none' }}>
         <EngineProvider>
           <Outlet />
         </EngineProvider>
       </main>
-      <Notices notices={state.notices} onPutAway={id => store.putAway(id)} />
-      {dialog === 'find' ? <FindDialog system={state.system} onClose={close} /> : null}
+      <Notices notices={notices} onPutAway={id => store.putAway(id)} />
+      {dialog === 'find' ? <FindDialog system={system} onClose={close} /> : null}
       {dialog === 'history' ? <HistoryDialog onClose={close} /> : null}
       {dialog === 'shortcuts' ? <ShortcutsDialog onClose={close} /> : null}
-      {state.meetings[0] ? <MeetingDialog meeting={state.meetings[0]} /> : null}
+      {meeting ? <MeetingDialog meeting={meeting} /> : null}
     </SpecimenStyles>
   );
 }

@@ -1,13 +1,13 @@
 import { Link, NavLink, useParams } from 'react-router';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { useCarried, useContexts } from '../data/address';
-import { useStore, useSystemState } from '../data/system-context';
+import { useStore, useSystemPart } from '../data/system-context';
 import { GuidePage } from './guide-page';
 
 /** The guide: what the reader gets, one page for each field. */
 export function GuideScreen() {
   const { componentId } = useParams();
-  const { system } = useSystemState();
+  const system = useSystemPart('system');
   const { id } = useStore();
   const contexts = useContexts(system.tokens);
   const carried = useCarried();

@@ -3,7 +3,7 @@ import { namesOf } from '@periwinkle/core/emit/names';
 import type { OutputFile } from '@periwinkle/core/emit/outputs';
 import { CodeBlock, CopyButton } from '../common/code-block';
 import { countText } from '../common/numbers';
-import { useSystemState } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import type { WrittenOutputs } from '../engine/questions';
 import { useAnswer } from '../engine/use-answer';
 import { zipped } from './zip';
@@ -13,7 +13,8 @@ const NOTHING_YET: WrittenOutputs = { files: [], folder: [] };
 
 /** What is handed over: stylesheets, markup, the system's own folder; to read here, or all in one zip. */
 export function OutputsScreen() {
-  const { edited: system, storing } = useSystemState();
+  const system = useSystemPart('edited');
+  const storing = useSystemPart('storing');
   const { value, upToDate, failed } = useAnswer('outputs', EVERYTHING, system.documents);
   const { files, folder } = value ?? NOTHING_YET;
   const all = [...files, ...folder];

@@ -2,12 +2,12 @@ import { oneOf } from '@periwinkle/core/formats/problem';
 import type { ReportedDead } from '@periwinkle/core/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
 import { removeRulePatch, settingPatch } from '@periwinkle/core/editing/edit-rules';
-import { useStore, useSystemState } from '../data/system-context';
+import { useStore, useSystemPart } from '../data/system-context';
 
 /** Rules and single properties of rules that never have the last word, with why, and a way to be rid of them. */
 export function DeadList({ component, dead }: { component: Component; dead: readonly ReportedDead[] }) {
   const store = useStore();
-  const { edited } = useSystemState();
+  const edited = useSystemPart('edited');
   const path = edited.fileOf.get(component.id)!;
   const remove = ({ rule, property }: ReportedDead): void => {
     if (property === null) {

@@ -2,12 +2,12 @@ import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import { withoutDecisionPatch } from '@periwinkle/core/editing/decide-contest';
-import { useStore, useSystemState } from '../data/system-context';
+import { useStore, useSystemPart } from '../data/system-context';
 
 /** Decisions that the order of two rules is meant, each with its reason. */
 export function DecisionList({ component }: { component: Component }) {
   const store = useStore();
-  const { edited } = useSystemState();
+  const edited = useSystemPart('edited');
   const words = (id: string): string => {
     const rule = component.rules.find(each => each.id === id);
     return rule ? conditionWords(rule.region, component.space.axes) : id;

@@ -6,7 +6,7 @@ import { componentNamed } from '@periwinkle/core/components/system';
 import { countText, counted } from '../common/numbers';
 import { Sheets } from '../common/sheets';
 import { NoSuchField } from '../component/no-such-field';
-import { useSystemState } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import { useAnswer, type Answer } from '../engine/use-answer';
 import { AlikeList } from './alike-list';
 import { ContestTable } from './contest-table';
@@ -16,7 +16,7 @@ import { DecisionList } from './decision-list';
 /** What the rules of a component come to: where only their order decides, which never matter, what makes no difference. */
 export function RulesScreen() {
   const { systemId = '', componentId = '' } = useParams();
-  const { system } = useSystemState();
+  const system = useSystemPart('system');
   const component = componentNamed(system, componentId);
   const answer = useAnswer('rules', { component: componentId }, system.documents);
   if (!component) return <NoSuchField id={componentId} />;

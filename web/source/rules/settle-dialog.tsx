@@ -5,7 +5,7 @@ import type { ContestedPair, ReportedContest } from '@periwinkle/core/questions/
 import type { Component } from '@periwinkle/core/components/component';
 import { commonRulesPatch, decisionPatch } from '@periwinkle/core/editing/decide-contest';
 import type { Box } from '@periwinkle/core/space/box';
-import { useStore, useSystemState } from '../data/system-context';
+import { useStore, useSystemPart } from '../data/system-context';
 
 type Way = 'order' | 'rule';
 
@@ -20,7 +20,7 @@ export function SettleDialog({
   onClose: () => void;
 }) {
   const store = useStore();
-  const { edited } = useSystemState();
+  const edited = useSystemPart('edited');
   const [way, setWay] = useState<Way>('order');
   const [because, setBecause] = useState('');
   const [values, setValues] = useState<ReadonlyMap<string, string>>(

@@ -4,7 +4,7 @@ import type { Token } from '@periwinkle/core/tokens/token-set';
 import { NameFilter } from '../common/name-filter';
 import { counted } from '../common/numbers';
 import { useContexts } from '../data/address';
-import { useSystemState } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
 import { ReachStrip } from './reach-strip';
 import { contextColumns } from './context-columns';
@@ -19,7 +19,8 @@ const REST_MS = 150;
 /** All tokens: by group, one column per context. Editing one shows what it reaches. */
 export function TokensScreen() {
   // Rows show what is written; what is being tried out shows on the specimens.
-  const { system: shown, edited: system } = useSystemState();
+  const shown = useSystemPart('system');
+  const system = useSystemPart('edited');
   const contexts = useContexts(system.tokens);
   const [parameters, setParameters] = useSearchParams();
   const [text, setText] = useState('');
