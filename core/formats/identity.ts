@@ -1,5 +1,5 @@
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from './json';
-import { applyPatch, type Patch, type PatchOperation, type TestOperation } from './patch';
+import { alongPatch, plain, type Patch, type PatchOperation, type TestOperation } from './patch';
 import { besides, isEntry, placesOf, type Places, type Steps } from './places';
 
 /** Members by which entries of lists are known: rules, situations, values and what else has an id; parts have a name. */
@@ -47,7 +47,7 @@ export function guarded(document: unknown, inverse: Patch): PatchOperation[] {
 const contentTest = (document: unknown, steps: Steps): TestOperation => ({
   op: 'test',
   path: pointer(...steps),
-  value: valueAt(document, steps),
+  value: plain(valueAt(document, steps)),
 });
 
 /** The entries of lists that the ways of an operation lead through. */
@@ -56,46 +56,69 @@ const entriesOf = (document: unknown, { to, from }: Places): Steps[] =>
     .flatMap(steps => steps.map((_, depth) => steps.slice(0, depth + 1)))
     .filter(place => isEntry(document, place));
 
-/** Puts tests before each operation, each said once as long as it holds. */
+/** Puts tests before each operation; of names each is said once as long as it holds. */
 function withTests(
   document: unknown,
   patch: Patch,
   testsOf: (here: unknown, operation: PatchOperation) => readonly TestOperation[],
 ): PatchOperation[] {
   const result: PatchOperation[] = [];
-  let said: readonly TestOperation[] = [];
-  let here = document;
-  for (const operation of patch) {
-    const plain = replacing(here, operation);
-    const tests = testsOf(here, plain).filter(test => !said.some(each => isSameJson(each, test)));
-    result.push(...tests, plain);
-    said = stillTrue(here, plain, [...said, ...tests]);
-    here = applyPatch(here, [plain]).document;
-  }
+  const said = new KnownTests();
+  alongPatch(document, patch, (here, operation) => {
+    const done = replacing(here, operation);
+    for (const test of testsOf(here, done)) {
+      if (said.has(test)) continue;
+      result.push(test);
+      said.add(test);
+    }
+    result.push(done);
+    said.follow(here, done);
+    return done;
+  });
   return result;
 }
 
-/** Of tests that held before an operation those that certainly hold afterwards; `said` is the operation with the tests' indices. */
-export function stillTrue(
-  document: unknown,
-  operation: PatchOperation,
-  tests: readonly TestOperation[],
-  said: PatchOperation = operation,
-): readonly TestOperation[] {
-  const { to, from } = placesOf(document, operation);
-  const isOfList =
-    operation.op !== 'replace' && [to.steps, from ?? []].some(steps => isEntry(document, steps));
-  // Where a list changes, indices mean other entries.
-  if (isOfList) return [];
-  const changed = [said.path, ...('from' in said ? [said.from] : [])];
-  return tests.filter(({ path }) => !changed.some(each => isWithin(path, each) || isWithin(each, path)));
-}
+/** Tests that were found true, by their paths, as far as they certainly still hold. */
+export class KnownTests {
+  private readonly byPath = new Map<string, TestOperation>();
 
-const isWithin = (path: string, other: string): boolean => path === other || path.startsWith(`${other}/`);
+  add(test: TestOperation): void {
+    this.byPath.set(test.path, test);
+  }
+
+  at(path: string): TestOperation | undefined {
+    return this.byPath.get(path);
+  }
+
+  has({ path, value }: TestOperation): boolean {
+    const known = this.byPath.get(path);
+    return known !== undefined && isSameJson(known.value, value);
+  }
+
+  /** Follows an operation on a document; `said` is the operation with the indices of the tests. */
+  follow(document: unknown, operation: PatchOperation, said: PatchOperation = operation): void {
+    if (operation.op === 'test') return;
+    const { to, from } = placesOf(document, operation);
+    const isOfList = [to.steps, from ?? []].some(steps => isEntry(document, steps));
+    // Where a list changes, indices mean other entries.
+    if (isOfList && operation.op !== 'replace') return this.byPath.clear();
+    this.forget(said.path, document, to.steps);
+    if (from && 'from' in said) this.forget(said.from, document, from);
+  }
+
+  /** Forgets what is said of a place, of what it is in, and of what was in it. */
+  private forget(path: string, document: unknown, steps: Steps): void {
+    for (let here = path; here !== ''; here = here.slice(0, here.lastIndexOf('/'))) this.byPath.delete(here);
+    this.byPath.delete('');
+    const before = valueAt(document, steps);
+    if (!isObject(before) && !Array.isArray(before)) return;
+    for (const known of this.byPath.keys()) if (known.startsWith(`${path}/`)) this.byPath.delete(known);
+  }
+}
 
 function replacing(document: unknown, operation: PatchOperation): PatchOperation {
   if (operation.op === 'copy') {
-    const value = valueAt(document, pointerSteps(operation.from) ?? []);
+    const value = plain(valueAt(document, pointerSteps(operation.from) ?? []));
     return replacing(document, { op: 'add', path: operation.path, value });
   }
   if (operation.op !== 'add') return operation;

@@ -43,26 +43,42 @@ export class PatchError extends Error {
 export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse: PatchOperation[] } {
   const inverse: PatchOperation[] = [];
   const next = produce({ root: document as unknown }, holder => {
-    patch.forEach((operation, index) => {
-      try {
-        if (operation.op === 'move') {
-          inverse.unshift(...moveEntry(holder.root, operation, index));
-          return;
-        }
-        inverse.unshift(...inverseOf(holder.root, operation));
-        if (operation.path === '' && operation.op !== 'test') {
-          if (!('value' in operation)) throw new Error('the whole document can only be replaced');
-          holder.root = copyInOrder(operation.value);
-          return;
-        }
-        applyOne(holder.root, copyInOrder(operation) as Operation, index);
-      } catch (error) {
-        if (error instanceof PatchError) throw error;
-        throw new PatchError(index, operation.path, reasonOf(error));
-      }
-    });
+    patch.forEach((operation, index) => inverse.unshift(...applyTo(holder, operation, index)));
   });
   return { document: carryOrder(document, next.root as T), inverse };
+}
+
+/**
+ * Goes along a patch: `visit` sees each operation with the document as it is before it, and gives the one that is to be done in its
+ * stead, if any. What it reads of the document holds only until it returns; `plain` copies it. Throws `PatchError`.
+ */
+export function alongPatch(
+  document: unknown,
+  patch: Patch,
+  visit: (here: unknown, operation: PatchOperation) => PatchOperation | null,
+): void {
+  produce({ root: document }, holder => {
+    patch.forEach((operation, index) => {
+      const done = visit(holder.root, operation);
+      if (done) applyTo(holder, done, index);
+    });
+  });
+}
+
+/** Does one operation in place; gives what takes it back. */
+function applyTo(holder: { root: unknown }, operation: PatchOperation, index: number): PatchOperation[] {
+  try {
+    if (operation.op === 'move') return moveEntry(holder.root, operation, index);
+    const inverse = inverseOf(holder.root, operation);
+    if (operation.path === '' && operation.op !== 'test') {
+      if (!('value' in operation)) throw new Error('the whole document can only be replaced');
+      holder.root = copyInOrder(operation.value);
+    } else applyOne(holder.root, copyInOrder(operation) as Operation, index);
+    return inverse;
+  } catch (error) {
+    if (error instanceof PatchError) throw error;
+    throw new PatchError(index, operation.path, reasonOf(error));
+  }
 }
 
 const applyOne = (root: unknown, operation: Operation, index: number): unknown =>
@@ -155,7 +171,8 @@ function finalPath(document: unknown, path: string): string {
   return last === '-' && Array.isArray(parent) ? pointer(...steps.slice(0, -1), parent.length) : path;
 }
 
-function plain(value: unknown): unknown {
+/** A copy of what is read while a patch is done. */
+export function plain(value: unknown): unknown {
   const now = isDraft(value) ? current(value) : value;
   return isObject(now) || Array.isArray(now) ? copyInOrder(now) : now;
 }

@@ -1,6 +1,6 @@
-import { NAMES, stillTrue } from './identity';
+import { KnownTests, NAMES } from './identity';
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from './json';
-import { applyPatch, type MoveOperation, type Patch, type PatchOperation, type TestOperation } from './patch';
+import { alongPatch, type MoveOperation, type Patch, type PatchOperation, type TestOperation } from './patch';
 import { besides, isEntry, leadsTo, withMoved, withoutMoved, type Steps } from './places';
 
 /** Why a patch has no place in a document: what it speaks of is gone or is another by now, or something is there already. */
@@ -35,23 +35,22 @@ class NoPlace extends Error {
 
 function place(document: unknown, patch: Patch): PatchOperation[] {
   const result: PatchOperation[] = [];
-  let here = document;
-  // What is known of indices, and what of it is yet to be found true.
-  let known: readonly TestOperation[] = [];
+  const known = new KnownTests();
+  // What is yet to be found true.
   let unread: TestOperation[] = [];
-  for (const operation of patch) {
+  alongPatch(document, patch, (here, operation) => {
     if (operation.op === 'test') {
-      known = [...known, operation];
+      known.add(operation);
       unread.push(operation);
-      continue;
+      return null;
     }
     const found = operationIn(here, operation, known, unread);
     unread = [];
-    if (!found) continue;
+    if (!found) return null;
     result.push(found);
-    known = stillTrue(here, found, known, operation);
-    here = applyPatch(here, [found]).document;
-  }
+    known.follow(here, found, operation);
+    return found;
+  });
   return result;
 }
 
@@ -59,7 +58,7 @@ function place(document: unknown, patch: Patch): PatchOperation[] {
 function operationIn(
   here: unknown,
   operation: PatchOperation,
-  known: readonly TestOperation[],
+  known: KnownTests,
   unread: readonly TestOperation[],
 ): PatchOperation | null {
   if (operation.op === 'move') return moveIn(here, operation, known);
@@ -75,11 +74,7 @@ function operationIn(
   return { ...operation, path };
 }
 
-function moveIn(
-  here: unknown,
-  { from, path }: MoveOperation,
-  known: readonly TestOperation[],
-): PatchOperation | null {
+function moveIn(here: unknown, { from, path }: MoveOperation, known: KnownTests): PatchOperation | null {
   const said = pointerSteps(from) ?? [];
   if (from === path) return orderIn(here, said, known);
   const source = stepsIn(here, said, known, null);
@@ -96,7 +91,7 @@ function moveIn(
 }
 
 /** A member that becomes the last. */
-function orderIn(here: unknown, said: Steps, known: readonly TestOperation[]): PatchOperation | null {
+function orderIn(here: unknown, said: Steps, known: KnownTests): PatchOperation | null {
   try {
     const path = pointer(...stepsIn(here, said, known, null));
     return { op: 'move', from: path, path };
@@ -116,7 +111,7 @@ const holds = (here: unknown, steps: Steps): boolean => {
  * Steps as they lead to the same entries here. `gap` says that the last of them, in a list, is a place between entries, and leaves out
  * the entry that is to be moved there (no steps: none).
  */
-function stepsIn(here: unknown, said: Steps, known: readonly TestOperation[], gap: Steps | null): Steps {
+function stepsIn(here: unknown, said: Steps, known: KnownTests, gap: Steps | null): Steps {
   const steps: string[] = [];
   said.forEach((step, depth) => {
     const list = valueAt(here, steps);
@@ -129,7 +124,7 @@ function stepsIn(here: unknown, said: Steps, known: readonly TestOperation[], ga
 }
 
 /** The index by now of the entry that stood at a place. */
-function indexIn(list: readonly unknown[], said: Steps, known: readonly TestOperation[]): number {
+function indexIn(list: readonly unknown[], said: Steps, known: KnownTests): number {
   const name = nameOf(said, known);
   if (!name) return Number(said.at(-1));
   const index = indexOf(list, name, Number(said.at(-1)));
@@ -138,7 +133,7 @@ function indexIn(list: readonly unknown[], said: Steps, known: readonly TestOper
 }
 
 /** Where a gap is by now: behind the entry that stood before it, or else before the one that stood behind it. */
-function gapIn(list: readonly unknown[], said: Steps, known: readonly TestOperation[], moved: Steps): number {
+function gapIn(list: readonly unknown[], said: Steps, known: KnownTests, moved: Steps): number {
   const wanted = said.at(-1) === '-' ? list.length : Number(said.at(-1));
   const [before, behind] = besides(said, moved).map(steps => {
     const name = nameOf(steps, known);
@@ -156,15 +151,14 @@ interface Name {
 
 const isText = ({ value }: Name): boolean => typeof value === 'string';
 
-/** What is known of the name of the entry at a place: the last that was said of it, a name before what it holds. */
-function nameOf(said: Steps, known: readonly TestOperation[]): Name | null {
+/** What is known of the name of the entry at a place: a name before what it holds. */
+function nameOf(said: Steps, known: KnownTests): Name | null {
   const entry = pointer(...said);
-  const names = known.flatMap(({ path, value }): Name[] =>
-    path === entry || (path.startsWith(`${entry}/`) && NAMES.includes(path.slice(entry.length + 1)))
-      ? [{ within: path === entry ? [] : [path.slice(entry.length + 1)], value }]
-      : [],
-  );
-  return names.findLast(isText) ?? names.at(-1) ?? null;
+  const whole = known.at(entry);
+  const name = NAMES.find(each => known.at(`${entry}/${each}`) !== undefined);
+  if (typeof whole?.value === 'string') return { within: [], value: whole.value };
+  if (name !== undefined) return { within: [name], value: known.at(`${entry}/${name}`)!.value };
+  return whole ? { within: [], value: whole.value } : null;
 }
 
 /** The index of the entry of a name; where several have it, first the one at its old place. */

@@ -24,11 +24,15 @@ export interface Browser {
   readonly quit: () => Promise<void>;
 }
 
-export async function openBrowser(width = 1280, height = 800): Promise<Browser> {
+export async function openBrowser(
+  width = 1280,
+  height = 800,
+  flags: readonly string[] = [],
+): Promise<Browser> {
   const profile = mkdtempSync(join(tmpdir(), 'periwinkle-browser-'));
   const downloads = mkdtempSync(join(tmpdir(), 'periwinkle-downloads-'));
   const options = new Options();
-  options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+  options.addArguments(...FLAGS, ...flags, `--user-data-dir=${profile}`);
   options.setChromeBinaryPath('/usr/bin/chromium');
   options.windowSize({ width, height });
   options.setUserPreferences({

@@ -13,7 +13,8 @@ import { WorkingCopy, type PendingEdit } from './working-copy';
  */
 
 const PATHS = ['a', 'b'];
-const BODY = { title: '', rules: ['a', 'b', 'c'].map(id => ({ id, said: [] as string[] })) };
+/** Rules may be given other ids; by what they were born as one knows them again. */
+const BODY = { title: '', rules: ['a', 'b', 'c'].map(id => ({ id, born: id, said: [] as string[] })) };
 type Body = typeof BODY;
 
 /** Something under way: what it does where it arrives, and what happens where it is lost. */
@@ -137,7 +138,7 @@ class Window {
 }
 
 const ACTS = [
-  ...['say', 'say', 'say', 'insert', 'remove', 'move', 'title', 'both'],
+  ...['say', 'say', 'say', 'insert', 'remove', 'move', 'rename', 'title', 'both'],
   ...['arrive', 'arrive', 'arrive', 'arrive', 'lose', 'double', 'hear', 'due', 'due'],
   ...['refuse', 'close', 'restart', 'undo', 'undo', 'redo', 'there and back', 'decide'],
 ] as const;
@@ -159,18 +160,20 @@ function patchFor(act: string, key: string, { rules }: Body, at: number, to: num
   const insert = {
     op: 'add',
     path: `/rules/${at % (rules.length + 1)}`,
-    value: { id: key, said: [] },
+    value: { id: key, born: key, said: [] },
   } as const;
   if (act === 'insert') return [insert];
   if (act === 'title') return [{ op: 'replace', path: '/title', value: key }];
   if (rules.length === 0) return null;
   const say = (place: number) =>
-    ({ op: 'add', path: `/rules/${place}/said/-`, value: `${key} to ${rules[index]!.id}` }) as const;
+    ({ op: 'add', path: `/rules/${place}/said/-`, value: `${key} to ${rules[index]!.born}` }) as const;
   switch (act) {
     case 'say':
       return [say(index)];
     case 'both':
       return [insert, say(at % (rules.length + 1) <= index ? index + 1 : index)];
+    case 'rename':
+      return [{ op: 'replace', path: `/rules/${index}/id`, value: key }];
     case 'remove':
       return [{ op: 'remove', path: `/rules/${index}` }];
     case 'move':
@@ -306,8 +309,8 @@ test('all windows come to what the server has, and every edit is where it was me
         seen.told += Number(isTold);
       }
       for (const path of PATHS)
-        for (const { id, said } of (server.body(path) as Body).rules)
-          for (const word of said) expect(word.endsWith(` to ${id}`)).toBe(true);
+        for (const { born, said } of (server.body(path) as Body).rules)
+          for (const word of said) expect(word.endsWith(` to ${born}`)).toBe(true);
     }),
     { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 500), seed: freshSeed('windows') },
   );
