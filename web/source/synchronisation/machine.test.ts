@@ -314,5 +314,5 @@ test('all windows come to what the server has, and every edit is where it was me
     }),
     { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 500), seed: freshSeed('windows') },
   );
-  expect(Math.min(seen.stored, seen.asked, seen.told)).toBeGreaterThan(10);
+  expect(Math.min(seen.stored, seen.asked, seen.told)).toBeGreaterThan(2);
 });
