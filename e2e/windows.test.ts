@@ -324,6 +324,57 @@ test(
 );
 
 test(
+  'what is taken out and brought back stands where it stood, to the byte',
+  async () => {
+    await inWindow(0);
+    const url = `${address}/api/systems/quayside/documents/${DOCUMENT}`;
+    const before = await (await fetch(url)).text();
+    const index = (await storedRules()).findIndex(({ set }) => Object.keys(set['frame'] ?? {}).length > 2);
+    const [property] = Object.keys((await storedRules())[index]!.set['frame']!);
+    await driver.executeScript(
+      `periwinkle.edit('${DOCUMENT}', [{ op: 'remove', path: '/rules/${index}/set/frame/${property}' }], 'Taken out')`,
+    );
+    await stored(driver);
+    expect(await (await fetch(url)).text()).not.toBe(before);
+    await driver.executeScript(`return periwinkle.step('undo')`);
+    expect(await (await fetch(url)).text()).toBe(before);
+  },
+  TIMEOUT,
+);
+
+test(
+  'a part of a change that comes after the change was taken back is told, and nothing of it stays',
+  async () => {
+    const part = (summary: string): Promise<unknown> =>
+      driver.executeScript(
+        `periwinkle.edit('${DOCUMENT}', [{ op: 'replace', path: '/summary', value: '${summary}' }], '${summary}', 'in two parts')`,
+      );
+    await inWindow(0);
+    await part('Part one.');
+    await stored(driver);
+    await cutOff();
+    await part('Part two.');
+    await eventually(driver, `document.querySelector('.storing').textContent === 'not stored'`);
+    await inWindow(1);
+    await eventually(driver, `periwinkle.state().history.undo?.change === 'in two parts'`);
+    await driver.executeScript(`return periwinkle.step('undo')`);
+    await inWindow(0);
+    await reconnect();
+    // The one met what the other has taken back: a person decides, and what is kept is a change of its own.
+    await eventually(
+      driver,
+      `document.querySelector('[role=dialog]') !== null || document.querySelector('.notices').textContent.includes('taken back')`,
+    );
+    const dialogs = await driver.findElements({ css: '[role=dialog]' });
+    if (dialogs.length > 0) await (await named(driver, 'button', 'Keep what is there')).click();
+    await stored(driver);
+    const response = await fetch(`${address}/api/systems/quayside/documents/${DOCUMENT}`);
+    expect(await response.text()).not.toContain('Part ');
+  },
+  TIMEOUT,
+);
+
+test(
   'a step whose answer is lost is one step, however often one presses meanwhile',
   async () => {
     await inWindow(0);
