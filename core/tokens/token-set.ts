@@ -154,15 +154,8 @@ class TokenResolver {
     private readonly problems: Problem[],
   ) {}
 
-  private fail(
-    origin: Origin,
-    steps: readonly Step[],
-    code: string,
-    message: string,
-    suggestion?: string,
-    about?: string,
-  ): void {
-    this.problems.push(problemAt(origin, steps, code, message, suggestion, about));
+  private fail(...problem: Parameters<typeof problemAt>): void {
+    this.problems.push(problemAt(...problem));
   }
 
   token(key: string, open: readonly string[] = []): Token | null {

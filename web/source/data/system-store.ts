@@ -108,8 +108,10 @@ export class SystemStore {
     if (patch.length === 0) return;
     this.preview = null;
     const meant = identified(this.sync.copy.documents.get(path), patch);
-    this.dispatch({ type: 'made', edit: { key: nanoid(), changeId, path, patch: meant, label } });
-    this.show({ history: { undo: { change: changeId, label }, redo: null } });
+    this.dispatch(
+      { type: 'made', edit: { key: nanoid(), changeId, path, patch: meant, label } },
+      { history: { undo: { change: changeId, label }, redo: null } },
+    );
   }
 
   /** Shows what an edit would do, without making it; no operation shows what is. */
@@ -142,8 +144,8 @@ export class SystemStore {
     const { mine, patch } = meeting;
     if (keep === 'theirs' || patch) {
       const again = keep === 'mine' && patch ? { ...mine, key: nanoid(), changeId: nanoid(), patch } : null;
-      this.dispatch({ type: 'decided', meeting, mine: again });
-      if (again) this.show({ history: { undo: { change: again.changeId, label: again.label }, redo: null } });
+      const undo = again && { change: again.changeId, label: again.label };
+      this.dispatch({ type: 'decided', meeting, mine: again }, undo ? { history: { undo, redo: null } } : {});
       return;
     }
     this.dispatch({ type: 'decided', meeting, mine: null });
@@ -166,10 +168,11 @@ export class SystemStore {
     return new Promise(resolve => this.whenIdle.add(resolve));
   }
 
-  private dispatch(event: SyncEvent): readonly SyncEffect[] {
+  /** Takes a step of the machine; what else changes with it in the window is shown along. */
+  private dispatch(event: SyncEvent, parts: Partial<SystemState> = {}): readonly SyncEffect[] {
     const { state, effects } = synchronise(this.sync, event);
     this.sync = state;
-    this.show({});
+    this.show(parts);
     for (const effect of effects) this.carryOut(effect);
     if (state.copy.pending.length === 0) {
       this.whenIdle.forEach(resolve => resolve());

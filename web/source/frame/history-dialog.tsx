@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { api, author, type ChangesPage, type ListedChange } from '../data/api';
@@ -26,7 +26,11 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
   });
   const { refetch } = list;
   // Whatever has been done since, here or elsewhere, stands in it too.
-  useEffect(() => void refetch(), [history, edited.documents, refetch]);
+  const isOpening = useRef(true);
+  useEffect(() => {
+    if (!isOpening.current) void refetch();
+    isOpening.current = false;
+  }, [history, edited.documents, refetch]);
   const changes = list.data?.pages.flat() ?? [];
   return (
     <Modal show onHide={onClose} animation={false} size="lg" scrollable aria-labelledby="history-title">
@@ -92,8 +96,14 @@ function Step({ direction, words }: { direction: 'undo' | 'redo'; words: string 
   const store = useStore();
   const next = useSystemPart('history')[direction];
   return (
-    <button type="button" className="act" disabled={next === null} onClick={() => void store.step(direction)}>
-      {next === null ? words : `${words}: ${next.label}`}
+    <button
+      type="button"
+      className="act"
+      disabled={next === null}
+      title={next?.label}
+      onClick={() => void store.step(direction)}
+    >
+      {words}
     </button>
   );
 }

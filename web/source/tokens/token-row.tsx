@@ -121,7 +121,7 @@ function TokenValue({ system, token, context }: { system: System; token: Token; 
         onTake={item => set(item?.text ?? text)}
         onChoose={item => tryOut(item?.text ?? text)}
         onEscape={leave}
-        describe={item => <span className="value">{usual.byKey.get(item.shown)?.css}</span>}
+        describe={item => <Offered token={usual.byKey.get(item.shown)} />}
         stays
         input={{
           autoFocus: true,
@@ -149,6 +149,17 @@ const othersOf = ({ byKey }: TokenSet, { type, key }: Token): CompletionItem[] =
     .map(other => ({ text: `{${other.key}}`, shown: other.key }));
 
 const MOST_LISTED = 50;
+
+/** A token in the list of those that may be referred to. */
+const Offered = ({ token }: { token: Token | undefined }) =>
+  token ? (
+    <>
+      <TokenMark token={token} />
+      <span className="value">
+        {token.type === 'color' ? colorHex(token.value as TokenColor) : token.css}
+      </span>
+    </>
+  ) : null;
 
 /** What the written value comes to, where that says more. */
 function resolvedText(token: Token, written: string): string {
