@@ -21,7 +21,7 @@ async function fill({ database: { db } }: TestServer, count: number): Promise<vo
     .select()
     .from(documents)
     .where(and(eq(documents.systemId, 'quayside'), eq(documents.path, PATH)));
-  const body = JSON.parse(row!.body) as { summary: string };
+  const body = JSON.parse(row!.body!) as { summary: string };
   let summary = body.summary;
   let revision = row!.revision;
   let id = 0;

@@ -47,7 +47,7 @@ test(
       await driver.executeAsyncScript(
         `const done = arguments[arguments.length - 1];
          const look = () => {
-           const request = indexedDB.open('periwinkle-outbox');
+           const request = indexedDB.open('periwinkle-outbox-2');
            request.onsuccess = () => {
              const all = request.result.transaction('windows').objectStore('windows').getAll();
              all.onsuccess = () => (all.result.length > 0 ? done() : setTimeout(look, 50));

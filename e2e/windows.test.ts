@@ -89,7 +89,7 @@ const keptHere = (): Promise<unknown> =>
 const withKept = (script: string): Promise<unknown> =>
   driver.executeAsyncScript(
     `const done = arguments[arguments.length - 1];
-     const request = indexedDB.open('periwinkle-outbox');
+     const request = indexedDB.open('periwinkle-outbox-2');
      request.onsuccess = () => {
        const { result } = request;
        if (!result.objectStoreNames.contains('windows')) return done([]);

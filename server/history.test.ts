@@ -242,14 +242,20 @@ test('what was written over between reading and writing is done again, on what i
     .from(documents)
     .where(and(eq(documents.systemId, 'quayside'), eq(documents.path, path)));
   const { revision, body } = row!;
-  const applied = { document: { path, revision, body: JSON.parse(body) as unknown }, patch: [], inverse: [] };
-  const request = { systemId: 'quayside', path, editKey: 'k', changeId: 'k', label: 'L', author: '' };
+  const applied = {
+    document: { path, revision, body: JSON.parse(body!) as unknown },
+    patch: [],
+    inverse: [],
+  };
+  const request = { systemId: 'quayside', changeId: 'k', label: 'L', author: '' };
   const write = (next: number, id: number): Promise<unknown> =>
     db.transaction(transaction =>
       writeEdit(transaction, request, {
         ...applied,
         document: { ...applied.document, revision: next },
         id,
+        path,
+        editKey: 'k',
         kind: 'edit',
         target: null,
       }),

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, or } from 'drizzle-orm';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { guarded } from '@periwinkle/core/formats/identity';
@@ -9,19 +9,37 @@ import { inTransaction, Overtaken, type Database, type Transaction } from './dat
 import { asStored, EDIT_COLUMNS, type StoredEdit } from './edit-rows';
 import { notFound, Refusal } from './refusal';
 import { documents, edits, systems } from './schema';
-import { bodyText, readDocuments, remember, type StoredDocument } from './system-documents';
+import {
+  bodiesOf,
+  bodyText,
+  documentAt,
+  readDocuments,
+  remember,
+  type StoredDocument,
+} from './system-documents';
 import { inTurn } from './turns';
 
-export interface EditRequest {
-  readonly systemId: string;
+/** What an edit does to one document. */
+export interface EditPart {
   readonly path: string;
-  /** Revision the patch was made on. */
+  /** Revision the patch was made on; 0 of a document that never was. */
   readonly revision: number;
+  /** A document is made by replacing `null`, the whole of one that is not there, and removed by the reverse. */
   readonly patch: Patch;
   readonly editKey: string;
+}
+
+/** Who does what: the same for all edits of it. */
+export interface EditNames {
+  readonly systemId: string;
   readonly changeId: string;
   readonly label: string;
   readonly author: string;
+}
+
+export interface EditRequest extends EditNames {
+  /** Each of a document of its own. */
+  readonly parts: readonly EditPart[];
 }
 
 /** Work on a system in a transaction of its own, after what else waits for its turn. Gives the number of its last edit. */
@@ -45,51 +63,59 @@ async function lockSystem(transaction: Transaction, systemId: string): Promise<n
   return row.lastEdit;
 }
 
-/** Stores an edit: document and history in one transaction. Throws `Refusal`; then nothing has changed. */
-export async function storeEdit(db: Database, request: EditRequest): Promise<StoredEdit> {
-  const { edit, document } = await onSystem(db, request.systemId, async (transaction, lastEdit) => {
-    const [twin] = await transaction
+/** Stores an edit, all its parts or none: documents and history in one transaction. Throws `Refusal`; then nothing has changed. */
+export async function storeEdit(db: Database, request: EditRequest): Promise<StoredEdit[]> {
+  const { systemId, parts } = request;
+  const { edits: stored, written } = await onSystem(db, systemId, async (transaction, lastEdit) => {
+    const keys = parts.map(({ editKey }) => editKey);
+    const twins = await transaction
       .select(EDIT_COLUMNS)
       .from(edits)
-      .where(and(eq(edits.systemId, request.systemId), eq(edits.editKey, request.editKey)));
+      .where(and(eq(edits.systemId, systemId), inArray(edits.editKey, keys)))
+      .orderBy(asc(edits.id));
     // The same edit sent again, because its answer was lost: it is stored already.
-    if (twin) return { edit: asStored(twin), document: null };
-    const before = await readDocuments(transaction, request.systemId);
-    const current = before.get(request.path);
-    if (!current) throw notFound(`There is no document “${request.path}”.`);
-    if (current.revision !== request.revision) throw await stale(transaction, request, current.revision);
-    const applied = patched(before, current, request.patch);
-    const edit = await writeEdit(transaction, request, {
-      ...applied,
-      id: lastEdit + 1,
-      kind: 'edit',
-      target: null,
-    });
-    await noteEdit(transaction, request.systemId, edit);
-    return { edit, document: applied.document };
+    if (twins.length > 0) return { edits: twins.map(asStored), written: [] };
+    const before = await readDocuments(transaction, systemId);
+    const current = parts.map(({ path }) => documentAt(before, path));
+    const outdated = parts.filter(({ revision }, index) => current[index]!.revision !== revision);
+    if (outdated.length > 0) throw await stale(transaction, systemId, outdated, before);
+    const applied = parts.map(({ patch }, index) => patched(current[index]!, patch));
+    const written = applied.map(({ document }) => document);
+    refuseNewErrors(before, written);
+    const done: StoredEdit[] = [];
+    for (const [index, { path, editKey }] of parts.entries()) {
+      const place = { id: lastEdit + index + 1, path, editKey, kind: 'edit', target: null };
+      const edit = await writeEdit(transaction, request, { ...applied[index]!, ...place });
+      await noteEdit(transaction, systemId, edit);
+      done.push(edit);
+    }
+    return { edits: done, written };
   });
-  if (document) remember(request.systemId, document);
-  return edit;
+  for (const document of written) remember(systemId, document);
+  return stored;
 }
 
-async function stale(transaction: Transaction, request: EditRequest, revision: number): Promise<Refusal> {
+/** What was stored since an edit was made, of the documents that have gone on. */
+async function stale(
+  transaction: Transaction,
+  systemId: string,
+  outdated: readonly EditPart[],
+  now: ReadonlyMap<string, StoredDocument>,
+): Promise<Refusal> {
+  const later = outdated.map(({ path, revision }) => and(eq(edits.path, path), gt(edits.revision, revision)));
   const since = await transaction
     .select(EDIT_COLUMNS)
     .from(edits)
-    .where(
-      and(
-        eq(edits.systemId, request.systemId),
-        eq(edits.path, request.path),
-        gt(edits.revision, request.revision),
-      ),
-    )
-    .orderBy(asc(edits.revision));
+    .where(and(eq(edits.systemId, systemId), or(...later)))
+    .orderBy(asc(edits.id));
+  const [{ path, revision: made }] = outdated as [EditPart];
+  const { revision } = documentAt(now, path);
   return new Refusal(
     412,
     'stale-revision',
     'The document has changed',
-    `“${request.path}” is at revision ${revision}; the edit was made on ${request.revision}.`,
-    { revision, since: since.map(asStored) },
+    `“${path}” is at revision ${revision}; the edit was made on ${made}.`,
+    { path, revision, since: since.map(asStored) },
   );
 }
 
@@ -99,56 +125,61 @@ export interface Applied {
   readonly inverse: PatchOperation[];
 }
 
-/** Applies a patch and refuses what would bring in an error that was not there before. */
-export function patched(
-  all: ReadonlyMap<string, StoredDocument>,
-  current: StoredDocument,
-  patch: Patch,
-): Applied {
-  let result;
+/** Applies a patch to a document. Throws the refusal 404 where there is none, and 409 where the patch does not fit. */
+export function patched(current: StoredDocument, patch: Patch): Applied {
+  const { path, revision, body } = current;
+  const isMade = patch.some(({ op, path: place }) => op === 'replace' && place === '');
+  if (body === null && !isMade) throw notFound(`There is no document “${path}”.`);
   try {
-    result = documentKind(current.path)?.json
-      ? applyPatch(current.body, patch)
-      : replacedText(current.body, patch);
+    const isWhole = body === null || !documentKind(path)?.json;
+    const result = isWhole ? replacedWhole(body, patch) : applyPatch(body, patch);
+    return {
+      document: { path, revision: revision + 1, body: result.document },
+      patch,
+      inverse: guarded(result.document, result.inverse),
+    };
   } catch (error) {
     if (!(error instanceof PatchError)) throw error;
     throw new Refusal(409, 'patch-failed', 'The edit does not fit', error.message);
   }
-  const document = { path: current.path, revision: current.revision + 1, body: result.document };
-  const added = newErrors(all, document);
-  if (added.length > 0) {
-    const [first] = added;
-    throw new Refusal(422, 'invalid-document', 'The edit would break the system', first!.message, {
-      problems: added,
-    });
-  }
-  return { document, patch, inverse: guarded(result.document, result.inverse) };
 }
 
-/** Text documents are replaced as a whole. */
-function replacedText(body: unknown, patch: Patch): { document: unknown; inverse: PatchOperation[] } {
+/** Text documents, and those that are not there, are replaced as a whole. */
+function replacedWhole(body: unknown, patch: Patch): { document: unknown; inverse: PatchOperation[] } {
   const operations = patch.filter(operation => operation.op !== 'test');
   const [operation] = operations;
-  if (
-    operations.length !== 1 ||
-    operation?.op !== 'replace' ||
-    operation.path !== '' ||
-    typeof operation.value !== 'string'
-  ) {
-    throw new PatchError(0, operation?.path ?? '', 'a text is replaced as a whole');
-  }
+  if (operations.length !== 1 || operation?.op !== 'replace' || operation.path !== '')
+    throw new PatchError(0, operation?.path ?? '', 'it is replaced as a whole');
   return { document: operation.value, inverse: [{ op: 'replace', path: '', value: body }] };
 }
 
-function newErrors(all: ReadonlyMap<string, StoredDocument>, changed: StoredDocument): Problem[] {
-  const bodies = new Map([...all].map(([path, { body }]) => [path, body]));
+/** Refuses documents that would bring in an error that was not there before, each kind of document what it holds. */
+export function refuseNewErrors(
+  before: ReadonlyMap<string, StoredDocument>,
+  changed: readonly StoredDocument[],
+): void {
+  for (const { path, body } of changed) {
+    if (body !== null && !documentKind(path)?.json && typeof body !== 'string')
+      throw new Refusal(409, 'patch-failed', 'The edit does not fit', `“${path}” holds a text.`);
+  }
+  const added = newErrors(before, changed);
+  const [first] = added;
+  if (first)
+    throw new Refusal(422, 'invalid-document', 'The edit would break the system', first.message, {
+      problems: added,
+    });
+}
+
+function newErrors(all: ReadonlyMap<string, StoredDocument>, changed: readonly StoredDocument[]): Problem[] {
   const key = (problem: Problem): string => `${problem.file} ${problem.code} ${problem.message}`;
-  const errors = (documentsNow: ReadonlyMap<string, unknown>): Problem[] =>
-    checkSystem(documentsNow).problems.filter(problem => problem.severity === 'error');
-  const after = errors(new Map(bodies).set(changed.path, changed.body));
+  const errors = (stored: Iterable<StoredDocument>): Problem[] =>
+    checkSystem(bodiesOf(stored)).problems.filter(problem => problem.severity === 'error');
+  const now = new Map(all);
+  for (const document of changed) now.set(document.path, document);
+  const after = errors(now.values());
   if (after.length === 0) return [];
-  const before = new Set(errors(bodies).map(key));
-  return after.filter(problem => !before.has(key(problem)));
+  const known = new Set(errors(all.values()).map(key));
+  return after.filter(problem => !known.has(key(problem)));
 }
 
 const MAX_TITLE = 200;
@@ -170,26 +201,44 @@ function titleOf(manifest: unknown, systemId: string): string {
 /** Writes an edit and the document that it leaves. Throws `Overtaken` where either is not as it was read. */
 export async function writeEdit(
   transaction: Transaction,
-  request: Omit<EditRequest, 'revision' | 'patch'>,
-  applied: Applied & { id: number; kind: string; target: string | null },
+  { systemId, changeId, label, author }: EditNames,
+  applied: Applied & { id: number; path: string; editKey: string; kind: string; target: string | null },
 ): Promise<StoredEdit> {
-  const { document, patch, inverse, id, kind, target } = applied;
-  const { systemId, path, editKey, changeId, label, author } = request;
+  const { document, patch, inverse, id, path, editKey, kind, target } = applied;
   const { revision } = document;
   const at = new Date();
-  const [written] = await transaction
-    .update(documents)
-    .set({ revision, body: bodyText(path, document.body) })
-    .where(
-      and(eq(documents.systemId, systemId), eq(documents.path, path), eq(documents.revision, revision - 1)),
-    );
+  const isWritten = await writeDocument(transaction, systemId, document);
   const shelf = path === 'system.json' ? { title: titleOf(document.body, systemId) } : {};
   const [counted] = await transaction
     .update(systems)
     .set({ lastEdit: id, changedAt: at, ...shelf })
     .where(and(eq(systems.id, systemId), eq(systems.lastEdit, id - 1)));
-  if (written.affectedRows !== 1 || counted.affectedRows !== 1) throw new Overtaken();
+  if (!isWritten || counted.affectedRows !== 1) throw new Overtaken();
   const edit = { id, path, revision, patch, kind, changeId, target, editKey, label, author };
   await transaction.insert(edits).values({ ...edit, systemId, inverse, at });
   return { ...edit, at: at.toISOString() };
+}
+
+/** Whether the document could be written on the revision before it. */
+async function writeDocument(
+  transaction: Transaction,
+  systemId: string,
+  { path, revision, body }: StoredDocument,
+): Promise<boolean> {
+  const row = { revision, body: bodyText(path, body) };
+  if (revision === 1) {
+    // Another node may have made it meanwhile: then nothing changes.
+    const [made] = await transaction
+      .insert(documents)
+      .ignore()
+      .values({ systemId, path, ...row });
+    return made.affectedRows === 1;
+  }
+  const [written] = await transaction
+    .update(documents)
+    .set(row)
+    .where(
+      and(eq(documents.systemId, systemId), eq(documents.path, path), eq(documents.revision, revision - 1)),
+    );
+  return written.affectedRows === 1;
 }

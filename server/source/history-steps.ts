@@ -4,10 +4,10 @@ import { placed, type Hindrance } from '@periwinkle/core/formats/placing';
 import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow, type NamedChange } from './changes';
 import type { Database, Transaction } from './database';
 import { asStored, EDIT_COLUMNS, type StoredEdit } from './edit-rows';
-import { onSystem, patched, writeEdit, type Applied } from './edits';
+import { onSystem, patched, refuseNewErrors, writeEdit, type Applied } from './edits';
 import { notFound, Refusal } from './refusal';
 import { edits } from './schema';
-import { readDocuments, remember, type StoredDocument } from './system-documents';
+import { documentAt, readDocuments, remember, type StoredDocument } from './system-documents';
 
 export type Direction = 'undo' | 'redo';
 
@@ -76,16 +76,11 @@ export async function stepHistory(db: Database, request: StepRequest): Promise<r
     }
     const done: StoredEdit[] = [];
     for (const applied of steps) {
-      const { path } = applied.document;
-      const edit = { systemId, path, editKey: crypto.randomUUID(), changeId: stepKey, label: change.label };
+      const names = { systemId, changeId: stepKey, label: change.label, author: request.author };
       const id = lastEdit + done.length + 1;
-      done.push(
-        await writeEdit(
-          transaction,
-          { ...edit, author: request.author },
-          { ...applied, id, kind: direction, target: change.id },
-        ),
-      );
+      const { path } = applied.document;
+      const edit = { id, path, editKey: crypto.randomUUID(), kind: direction, target: change.id };
+      done.push(await writeEdit(transaction, names, { ...applied, ...edit }));
     }
     await setChange(transaction, change, {
       state: DIRECTIONS[direction].to,
@@ -134,11 +129,11 @@ async function stepsOf(
     .from(edits)
     .where(and(eq(edits.systemId, systemId), eq(edits.changeId, act), actOf(change)))
     .orderBy(desc(edits.id));
-  const all = await readDocuments(transaction, systemId);
+  const before = await readDocuments(transaction, systemId);
+  const all = new Map(before);
   const steps: Applied[] = [];
   for (const { id, path, inverse } of parts) {
-    const current = all.get(path);
-    if (!current) return inTheWay(`${path} is gone.`);
+    const current = documentAt(all, path);
     const found = placed(current.body, inverse as Patch);
     if (!found.ok) {
       const obstacle = await obstacleOf(
@@ -149,13 +144,15 @@ async function stepsOf(
       );
       return inTheWay(wordsFor(found, path, obstacle), { obstacle });
     }
-    try {
-      steps.push(patched(all, current, found.patch));
-    } catch (error) {
-      if (error instanceof Refusal) return inTheWay(error.detail, error.extra);
-      throw error;
-    }
-    all.set(path, steps.at(-1)!.document);
+    const step = patched(current, found.patch);
+    steps.push(step);
+    all.set(path, step.document);
+  }
+  try {
+    refuseNewErrors(before, [...all.values()]);
+  } catch (error) {
+    if (error instanceof Refusal) return inTheWay(error.detail, error.extra);
+    throw error;
   }
   return steps;
 }

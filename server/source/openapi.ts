@@ -180,6 +180,27 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         parameters: [systemId, parameter('after', 'query', 'Number of the last edit known')],
         responses: { 200: answer('Edits', list(ref('Edit'))), 404: problem('No such system') },
       },
+      post: {
+        operationId: 'editTogether',
+        summary:
+          'Change several documents by a JSON Patch each, all or none; a document is made by replacing `null` as a whole at revision 0 or where it was removed, and removed by replacing it with `null`',
+        parameters: [
+          systemId,
+          parameter('Periwinkle-Change', 'header', 'Edits of one change are undone together'),
+          parameter('Periwinkle-Label', 'header', 'What was done, in words, percent-encoded'),
+          parameter('Periwinkle-Author', 'header', 'Who did it'),
+        ],
+        requestBody: body('edit'),
+        responses: {
+          200: answer('All are stored', list(ref('Edit'))),
+          400: problem('Not readable'),
+          404: problem('No such system, or no such document'),
+          409: problem('A patch does not fit'),
+          412: problem('A document has changed; `since` lists what happened'),
+          413: problem('Too large'),
+          422: problem('The edit would break the system; `problems` says how'),
+        },
+      },
     },
     '/api/systems/{systemId}/changes': {
       get: {
@@ -252,7 +273,11 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
               documents: list({
                 type: 'object',
                 required: ['path', 'revision', 'body'],
-                properties: { path: { type: 'string' }, revision: { type: 'integer' }, body: {} },
+                properties: {
+                  path: { type: 'string' },
+                  revision: { type: 'integer' },
+                  body: { description: '`null` of a document that was removed' },
+                },
               }),
               history: ref('HistoryEnds'),
               lastEdit: { type: 'integer' },

@@ -3,23 +3,48 @@ import type { Patch } from '@periwinkle/core/formats/patch';
 import { readJson } from '@periwinkle/core/formats/read-json';
 import { Refusal } from './refusal';
 
+const patch = {
+  type: 'array',
+  minItems: 1,
+  maxItems: 5000,
+  items: {
+    type: 'object',
+    required: ['op', 'path'],
+    properties: {
+      op: { enum: ['add', 'remove', 'replace', 'move', 'copy', 'test'] },
+      path: { type: 'string' },
+      from: { type: 'string' },
+      value: {},
+    },
+    additionalProperties: false,
+  },
+} as const;
+
 /** Schemas of request bodies; the OpenAPI document shows the same ones. */
 export const BODY_SCHEMAS = {
-  patch: {
-    type: 'array',
-    minItems: 1,
-    maxItems: 5000,
-    items: {
-      type: 'object',
-      required: ['op', 'path'],
-      properties: {
-        op: { enum: ['add', 'remove', 'replace', 'move', 'copy', 'test'] },
-        path: { type: 'string' },
-        from: { type: 'string' },
-        value: {},
+  patch,
+  edit: {
+    type: 'object',
+    required: ['parts'],
+    properties: {
+      parts: {
+        type: 'array',
+        minItems: 1,
+        maxItems: 1000,
+        items: {
+          type: 'object',
+          required: ['path', 'revision', 'patch', 'key'],
+          properties: {
+            path: { type: 'string', maxLength: 190 },
+            revision: { type: 'integer', minimum: 0, maximum: 999_999_999 },
+            patch,
+            key: { type: 'string', minLength: 1, maxLength: 64 },
+          },
+          additionalProperties: false,
+        },
       },
-      additionalProperties: false,
     },
+    additionalProperties: false,
   },
   newSystem: {
     type: 'object',

@@ -5,7 +5,7 @@ import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
 import { historyEnds, listChanges } from './changes';
 import { editsAfter } from './edit-rows';
-import { storeEdit } from './edits';
+import { storeEdit, type EditNames, type EditPart } from './edits';
 import type { EventTail } from './event-tail';
 import { stepHistory } from './history-steps';
 import { OPENAPI } from './openapi';
@@ -69,6 +69,17 @@ function revisionOf(request: Request): number {
   return Number(match[1]);
 }
 
+/** What the headers say of an edit, apart from what it does. */
+const namesOf = (request: Request, editKey: string): EditNames => ({
+  systemId: idOf(request),
+  changeId: headerText(request, 'Periwinkle-Change', editKey),
+  label: headerText(request, 'Periwinkle-Label', 'An edit', 200),
+  author: authorOf(request),
+});
+
+/** A part of an edit as it is sent. */
+type PartBody = Omit<EditPart, 'editKey'> & { readonly key: string };
+
 /** Answers in JSON, keys of documents in the order in which they were written. */
 const answer = (response: Response, value: unknown): void =>
   void response.type('application/json').send(writeJson(value));
@@ -117,7 +128,7 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventTail): Router
     const row = documentKind(path);
     await requireSystem(db, idOf(request));
     const document = row && (await readDocument(db, idOf(request), path));
-    if (!document) throw notFound(`There is no document “${path}”.`);
+    if (!document || document.body === null) throw notFound(`There is no document “${path}”.`);
     response.set('ETag', `"${document.revision}"`);
     if (request.get('If-None-Match') === `"${document.revision}"`) return void response.status(304).end();
     response
@@ -129,18 +140,27 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventTail): Router
       throw new Refusal(415, 'unsupported-type', 'Not a JSON Patch', `Send the patch as ${PATCH_TYPE}.`);
     }
     const editKey = headerText(request, 'Idempotency-Key', crypto.randomUUID());
-    const edit = await storeEdit(db, {
-      systemId: idOf(request),
+    const part = {
       path: documentPath(request),
       revision: revisionOf(request),
       patch: readPatch(request.body),
       editKey,
-      changeId: headerText(request, 'Periwinkle-Change', editKey),
-      label: headerText(request, 'Periwinkle-Label', 'An edit', 200),
-      author: authorOf(request),
+    };
+    const [edit] = await storeEdit(db, { ...namesOf(request, editKey), parts: [part] });
+    events.wake(idOf(request));
+    answer(response.set('ETag', `"${edit!.revision}"`), edit);
+  });
+  router.post('/systems/:systemId/edits', json, async (request, response) => {
+    const { parts } = readBody<{ parts: PartBody[] }>('edit', request.body);
+    const twice = parts.find(({ path }, index) => parts.findIndex(each => each.path === path) < index);
+    if (twice)
+      throw new Refusal(400, 'wrong-shape', 'Not of the right shape', `“${twice.path}” is edited twice.`);
+    const edits = await storeEdit(db, {
+      ...namesOf(request, parts[0]!.key),
+      parts: parts.map(({ key, ...part }) => ({ ...part, editKey: key })),
     });
     events.wake(idOf(request));
-    answer(response.set('ETag', `"${edit.revision}"`), edit);
+    answer(response, edits);
   });
   for (const direction of ['undo', 'redo'] as const) {
     router.post(`/systems/:systemId/${direction}`, json, async (request, response) => {

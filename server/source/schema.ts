@@ -39,8 +39,8 @@ export const documents = mysqlTable(
     systemId: name('system_id', 64).notNull(),
     path: name('path', 190).notNull(),
     revision: int('revision').notNull(),
-    /** JSON text, or the text itself for icons and guide pages. */
-    body: longtext('body').notNull(),
+    /** JSON text, or the text itself for icons and guide pages; none while the document is removed, whose revisions go on when it is back. */
+    body: longtext('body'),
   },
   table => [primaryKey({ columns: [table.systemId, table.path] })],
 );

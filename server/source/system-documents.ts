@@ -2,11 +2,13 @@ import { and, eq } from 'drizzle-orm';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Database, Transaction } from './database';
+import { notFound } from './refusal';
 import { documents } from './schema';
 
 export interface StoredDocument {
   readonly path: string;
   readonly revision: number;
+  /** `null` of one that is not there: it was removed, or never was and has revision 0. */
   readonly body: unknown;
 }
 
@@ -17,14 +19,27 @@ export interface StoredDocument {
 const parsed = new Map<string, StoredDocument>();
 const CACHE_SIZE = 2000;
 
-export const bodyText = (path: string, body: unknown): string =>
-  documentKind(path)?.json ? writeJson(body) : String(body);
+export function bodyText(path: string, body: unknown): string | null {
+  if (body === null) return null;
+  return documentKind(path)?.json ? writeJson(body) : String(body);
+}
 
-function parsedBody(path: string, text: string): unknown {
+function parsedBody(path: string, text: string | null): unknown {
+  if (text === null) return null;
   return documentKind(path)?.json ? parseJson(text) : text;
 }
 
-/** All documents of a system, by path. */
+/** The bodies of the documents that are there, by path. */
+export const bodiesOf = (stored: Iterable<StoredDocument>): Map<string, unknown> =>
+  new Map([...stored].flatMap(({ path, body }) => (body === null ? [] : [[path, body]])));
+
+/** A document of those that were read. Throws the refusal 404 for a path that can be no document's. */
+export function documentAt(all: ReadonlyMap<string, StoredDocument>, path: string): StoredDocument {
+  if (!documentKind(path)) throw notFound(`There is no document “${path}”.`);
+  return all.get(path) ?? { path, revision: 0, body: null };
+}
+
+/** All documents of a system, by path, removed ones too. */
 export async function readDocuments(
   db: Database | Transaction,
   systemId: string,

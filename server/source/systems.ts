@@ -6,7 +6,7 @@ import { inTransaction, type Database, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './changes';
 import { notFound, Refusal } from './refusal';
 import { documents, systems } from './schema';
-import { bodyText, forget, readDocuments, type StoredDocument } from './system-documents';
+import { bodiesOf, bodyText, forget, readDocuments, type StoredDocument } from './system-documents';
 
 export interface SystemSummary {
   readonly id: string;
@@ -136,7 +136,7 @@ export async function duplicateSystem(
   title: string,
 ): Promise<SystemSummary> {
   const { documents: stored } = await wholeSystem(db, from, '');
-  const bodies = new Map(stored.map(({ path, body }) => [path, body]));
+  const bodies = bodiesOf(stored);
   bodies.set('system.json', { ...(bodies.get('system.json') as object), id, title });
   return createSystem(db, bodies);
 }

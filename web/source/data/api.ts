@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
-import type { Patch } from '@periwinkle/core/formats/patch';
+import type { PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
 import type { StoredDocument, StoredEdit } from './stored';
 
@@ -78,15 +78,6 @@ export function author(): string {
   return fresh;
 }
 
-export interface EditToSend {
-  readonly path: string;
-  readonly revision: number;
-  readonly patch: Patch;
-  readonly key: string;
-  readonly changeId: string;
-  readonly label: string;
-}
-
 export const api = {
   systems: () => call<SystemSummary[]>('/systems'),
   system: (id: string) => call<WholeSystem>(at(id)),
@@ -110,18 +101,14 @@ export const api = {
       headers: { ...init.headers, 'Idempotency-Key': key },
     });
   },
-  edit: (id: string, edit: EditToSend) =>
-    call<StoredEdit>(`${at(id)}/documents/${edit.path}`, {
-      method: 'PATCH',
-      headers: {
-        'Content-Type': 'application/json-patch+json',
-        'If-Match': `"${edit.revision}"`,
-        'Idempotency-Key': edit.key,
-        'Periwinkle-Change': edit.changeId,
-        'Periwinkle-Label': encodeURIComponent(edit.label),
-      },
-      body: writeJson(edit.patch),
-    }),
+  /** Stores an edit, each part made on a revision of its document: all of it, or nothing. */
+  edit: (id: string, { parts, changeId, label }: PendingEdit, revisions: readonly number[]) => {
+    const init = post({
+      parts: parts.map(({ key, path, patch }, index) => ({ key, path, revision: revisions[index], patch })),
+    });
+    const named = { 'Periwinkle-Change': changeId, 'Periwinkle-Label': encodeURIComponent(label) };
+    return call<StoredEdit[]>(`${at(id)}/edits`, { ...init, headers: { ...init.headers, ...named } });
+  },
 };
 
 export const eventsUrl = (id: string, after: number): string => `/api${at(id)}/events?after=${after}`;

@@ -21,7 +21,7 @@ export interface LeftBehind {
  * are closed is there for whoever opens next. Should a window that only slept go on too, nothing is stored twice: edits have keys.
  */
 export class Outbox {
-  private readonly store = createStore('periwinkle-outbox', 'windows');
+  private readonly store = createStore('periwinkle-outbox-2', 'windows');
   private readonly window = nanoid();
   private channel: BroadcastChannel | null = null;
   private wanted: Kept | null = null;

@@ -11,7 +11,13 @@ import {
   type SyncEvent,
   type Synchronisation,
 } from '../synchronisation/machine';
-import { WorkingCopy, type Meeting, type PendingEdit } from '../synchronisation/working-copy';
+import {
+  WorkingCopy,
+  type EditPart,
+  type Meeting,
+  type PendingEdit,
+  type PendingPart,
+} from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
 import { api, author, type HistoryEnds, type NamedChange, type WholeSystem } from './api';
 import { backOff } from './back-off';
@@ -103,13 +109,24 @@ export class SystemStore {
 
   readonly state = (): SystemState => this.current;
 
-  /** Makes an edit. Edits with the same `changeId` are undone together. */
-  edit(path: string, patch: Patch, label: string, changeId: string = nanoid()): void {
-    if (patch.length === 0) return;
+  /** Makes an edit of one document. Edits with the same `changeId` are undone together. */
+  edit(path: string, patch: Patch, label: string, changeId?: string): void {
+    this.editTogether([{ path, patch }], label, changeId);
+  }
+
+  /** Makes an edit of several documents, each named once: all of it is stored, or nothing. */
+  editTogether(parts: readonly EditPart[], label: string, changeId: string = nanoid()): void {
+    const meant = parts
+      .filter(({ patch }) => patch.length > 0)
+      .map(({ path, patch }) => ({
+        key: nanoid(),
+        path,
+        patch: identified(this.sync.copy.shownAt(path), patch),
+      }));
+    if (meant.length === 0) return;
     this.preview = null;
-    const meant = identified(this.sync.copy.documents.get(path), patch);
     this.dispatch(
-      { type: 'made', edit: { key: nanoid(), changeId, path, patch: meant, label } },
+      { type: 'made', edit: { key: meant[0]!.key, changeId, label, parts: meant } },
       { history: { undo: { change: changeId, label }, redo: null } },
     );
   }
@@ -141,9 +158,9 @@ export class SystemStore {
 
   /** Decides a meeting: our edit is made again on top of theirs, or given up. */
   decide(meeting: Meeting, keep: 'mine' | 'theirs'): void {
-    const { mine, patch } = meeting;
-    if (keep === 'theirs' || patch) {
-      const again = keep === 'mine' && patch ? { ...mine, key: nanoid(), changeId: nanoid(), patch } : null;
+    const { mine, parts } = meeting;
+    if (keep === 'theirs' || parts) {
+      const again = keep === 'mine' && parts ? madeAgain(mine, parts) : null;
       const undo = again && { change: again.changeId, label: again.label };
       this.dispatch({ type: 'decided', meeting, mine: again }, undo ? { history: { undo, redo: null } } : {});
       return;
@@ -184,7 +201,7 @@ export class SystemStore {
   private carryOut(effect: SyncEffect): void {
     switch (effect.type) {
       case 'send':
-        return void this.send(effect.edit, effect.revision);
+        return void this.send(effect.edit, effect.revisions);
       case 'fill':
         return void this.fill(effect.after);
       case 'wait':
@@ -203,17 +220,17 @@ export class SystemStore {
     }
   }
 
-  private async send(edit: PendingEdit, revision: number): Promise<void> {
-    this.dispatch(await this.sent(edit, revision));
+  private async send(edit: PendingEdit, revisions: readonly number[]): Promise<void> {
+    this.dispatch(await this.sent(edit, revisions));
   }
 
-  private async sent(edit: PendingEdit, revision: number): Promise<SyncEvent> {
+  private async sent(edit: PendingEdit, revisions: readonly number[]): Promise<SyncEvent> {
     try {
-      return { type: 'stored', edit: await api.edit(this.id, { ...edit, revision }) };
+      return { type: 'stored', edits: await api.edit(this.id, edit, revisions) };
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       const { key } = edit;
-      if (error.status === 412) return { type: 'stale', key, revision, since: error.body.since ?? [] };
+      if (error.status === 412) return { type: 'stale', key, revisions, since: error.body.since ?? [] };
       return error.passing ? { type: 'failed', key } : { type: 'refused', key, reason: error.message };
     }
   }
@@ -313,4 +330,10 @@ export class SystemStore {
     this.stream?.close();
     this.stream = null;
   }
+}
+
+/** An edit that met another, to be made once more on top of that. */
+function madeAgain(edit: PendingEdit, parts: readonly PendingPart[]): PendingEdit {
+  const fresh = parts.map(part => ({ ...part, key: nanoid() }));
+  return { ...edit, key: fresh[0]!.key, changeId: nanoid(), parts: fresh };
 }

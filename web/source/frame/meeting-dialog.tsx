@@ -13,13 +13,13 @@ export function MeetingDialog({ meeting }: { meeting: Meeting }) {
       </Modal.Header>
       <Modal.Body>
         <p>
-          The same place, <code>{meeting.place}</code> in <code>{meeting.mine.path}</code>, was changed in
-          another window while you changed it. Nothing is lost; which one stands?
+          The same place, <code>{meeting.place}</code> in <code>{meeting.path}</code>, was changed in another
+          window while you changed it. Nothing is lost; which one stands?
         </p>
         <div className="both">
           <div>
             <b>Yours</b>: {meeting.mine.label}
-            <pre className="mono">{patchText(meeting.mine.patch)}</pre>
+            <pre className="mono">{patchText(ofPlace(meeting))}</pre>
           </div>
           <div>
             <b>Elsewhere</b>: {meeting.theirs.label}
@@ -42,6 +42,9 @@ export function MeetingDialog({ meeting }: { meeting: Meeting }) {
     </Modal>
   );
 }
+
+/** What ours does to the document in which the two met. */
+const ofPlace = ({ mine, path }: Meeting): Patch => mine.parts.find(part => part.path === path)?.patch ?? [];
 
 function patchText(patch: Patch): string {
   return patch

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { WorkingCopy } from '../synchronisation/working-copy';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { counted } from '../common/numbers';
 import { api, type SystemSummary } from '../data/api';
@@ -25,7 +26,7 @@ export function SystemEntry({
     queryFn: () => api.system(system.id),
   });
   const compiled = useMemo(
-    () => whole.data && compileSystem(new Map(whole.data.documents.map(({ path, body }) => [path, body]))),
+    () => whole.data && compileSystem(WorkingCopy.of(whole.data.documents, 0).documents),
     [whole.data],
   );
   const changed = new Date(system.changedAt).toLocaleString('en-GB', {

@@ -1,5 +1,4 @@
 import { placed } from '@periwinkle/core/formats/placing';
-import { applyPatch } from '@periwinkle/core/formats/patch';
 import type { StoredDocument, StoredEdit } from '../data/stored';
 import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
 
@@ -15,7 +14,8 @@ export interface Kept {
 /** What is to be kept of a working copy; `null` where all is stored and decided. */
 export function keptOf({ pending, meetings, confirmed, lastEdit }: WorkingCopy): Kept | null {
   if (pending.length === 0 && meetings.length === 0) return null;
-  const paths = new Set([...pending, ...meetings.map(({ mine }) => mine)].map(({ path }) => path));
+  const edits = [...pending, ...meetings.map(({ mine }) => mine)];
+  const paths = new Set(edits.flatMap(({ parts }) => parts).map(({ path }) => path));
   const bases = [...confirmed.values()]
     .filter(({ path }) => paths.has(path))
     .map(({ path, revision, body }) => ({ path, revision, body }));
@@ -37,7 +37,7 @@ interface Left {
 export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: WorkingCopy): Left | null {
   if (copy.pending.length > 0) return null;
   const { bases } = kept;
-  const isLater = bases.some(({ path, revision }) => revision > (copy.confirmed.get(path)?.revision ?? -1));
+  const isLater = bases.some(({ path, revision }) => revision > copy.confirmedAt(path).revision);
   if (isLater) return placedAnew(kept, copy);
   const start = WorkingCopy.of(bases, kept.lastEdit);
   const there = since.reduce(
@@ -45,24 +45,26 @@ export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: 
     kept.pending.reduce((now, edit) => now.withEdit(edit), start).withMeetings(kept.meetings),
   );
   const isBehind = bases.some(
-    ({ path }) => there.confirmed.get(path)!.revision !== copy.confirmed.get(path)?.revision,
+    ({ path }) => there.confirmedAt(path).revision !== copy.confirmedAt(path).revision,
   );
   return isBehind ? null : { pending: there.pending, meetings: there.meetings, lost: [] };
 }
 
 function placedAnew({ pending, meetings }: Kept, copy: WorkingCopy): Left {
-  const documents = new Map(copy.documents);
+  let there = copy;
   const fitting: PendingEdit[] = [];
   const lost: PendingEdit[] = [];
   for (const edit of pending) {
-    const document = documents.get(edit.path);
-    const found = document === undefined ? null : placed(document, edit.patch);
-    if (!found?.ok) {
+    const parts = edit.parts.flatMap(part => {
+      const found = placed(there.shownAt(part.path), part.patch);
+      return found.ok ? [{ ...part, patch: found.patch }] : [];
+    });
+    if (parts.length < edit.parts.length) {
       lost.push(edit);
       continue;
     }
-    fitting.push({ ...edit, patch: found.patch });
-    documents.set(edit.path, applyPatch(document, found.patch).document);
+    fitting.push({ ...edit, parts });
+    there = there.withEdit(fitting.at(-1)!);
   }
   return { pending: fitting, meetings, lost };
 }

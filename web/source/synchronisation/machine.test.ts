@@ -5,7 +5,7 @@ import { freshSeed } from '@periwinkle/core/test/seed';
 import { keptOf, type Kept } from './kept';
 import { synchronise, synchronising, type SyncEffect, type SyncEvent } from './machine';
 import { NaiveServer, type Answer } from './test/naive-server';
-import { WorkingCopy, type PendingEdit } from './working-copy';
+import { WorkingCopy } from './working-copy';
 
 /**
  * Windows against a server that does nothing but compare revisions, with a network that delays, loses and doubles whatever it carries:
@@ -13,6 +13,8 @@ import { WorkingCopy, type PendingEdit } from './working-copy';
  */
 
 const PATHS = ['a', 'b'];
+/** Made, removed and made again. */
+const PASSING = ['c', 'd'];
 /** Rules may be given other ids; by what they were born as one knows them again. */
 const BODY = { title: '', rules: ['a', 'b', 'c'].map(id => ({ id, born: id, said: [] as string[] })) };
 type Body = typeof BODY;
@@ -101,28 +103,32 @@ class Window {
         () => tell({ type: 'filled', edits: null }),
       );
     if (effect.type !== 'send') return;
-    const { edit, revision } = effect;
+    const { edit, revisions } = effect;
     const { key } = edit;
     this.world.ask(
       (): Answer => {
         const { refused } = this.world;
-        if (this.world.isRefusing && !server.edits.some(each => each.editKey === key)) refused.add(key);
+        const isKnown = edit.parts.some(part => server.edits.some(each => each.editKey === part.key));
+        if (this.world.isRefusing && !isKnown) refused.add(key);
         this.world.isRefusing = false;
-        return server.store(edit, revision, this.author, refused.has(key));
+        return server.store(edit, revisions, this.author, refused.has(key));
       },
       answer => {
-        if (answer.status === 'stored') tell({ type: 'stored', edit: answer.edit });
-        else if (answer.status === 'stale') tell({ type: 'stale', key, revision, since: answer.since });
+        if (answer.status === 'stored') tell({ type: 'stored', edits: answer.edits });
+        else if (answer.status === 'stale') tell({ type: 'stale', key, revisions, since: answer.since });
         else tell({ type: 'refused', key, reason: 'No.' });
       },
       () => tell({ type: 'failed', key }),
     );
   }
 
-  make(path: string, key: string, patch: Patch): void {
-    const meant = identified(this.shown(path), patch);
-    const edit: PendingEdit = { key, changeId: key, path, patch: meant, label: key };
-    this.dispatch({ type: 'made', edit });
+  make(key: string, patches: ReadonlyMap<string, Patch>): void {
+    const parts = [...patches].map(([path, patch], index) => ({
+      key: index === 0 ? key : `${key}.${index}`,
+      path,
+      patch: identified(this.copy.shownAt(path), patch),
+    }));
+    this.dispatch({ type: 'made', edit: { key, changeId: key, label: key, parts } });
   }
 
   /** Is told what is stored, from somewhere on: what is known already may be told again. */
@@ -138,6 +144,7 @@ class Window {
 }
 
 const ACTS = [
+  ...['together', 'together', 'make', 'replace', 'carry'],
   ...['say', 'say', 'say', 'insert', 'remove', 'move', 'rename', 'title', 'both'],
   ...['arrive', 'arrive', 'arrive', 'arrive', 'lose', 'double', 'hear', 'due', 'due'],
   ...['refuse', 'close', 'restart', 'undo', 'undo', 'redo', 'there and back', 'decide'],
@@ -183,8 +190,37 @@ function patchFor(act: string, key: string, { rules }: Body, at: number, to: num
   }
 }
 
+/** What an act does, by document: `together` speaks in two, `carry` puts what one holds under another name, as a file is renamed. */
+function patchesFor(
+  act: string,
+  key: string,
+  window: Window,
+  path: string,
+  at: number,
+  to: number,
+): Map<string, Patch> {
+  const whole = (value: unknown): Patch => [{ op: 'replace', path: '', value }];
+  const [first, second] = (at % 2 ? PASSING : [...PASSING].reverse()) as [string, string];
+  const before = window.copy.shownAt(first);
+  const patches: [string, Patch | null][] = [];
+  if (act === 'together')
+    for (const each of PATHS) patches.push([each, patchFor('say', key, window.shown(each), at, to)]);
+  else if (act === 'make') patches.push([first, whole(before === null ? { ...BODY, title: key } : null)]);
+  else if (act === 'replace')
+    patches.push(
+      [first, before === null ? null : [{ op: 'replace', path: '/title', value: key }]],
+      [path, patchFor('say', key, window.shown(path), at, to)],
+    );
+  else if (act === 'carry') {
+    if (before !== null && window.copy.shownAt(second) === null)
+      patches.push([first, whole(null)], [second, whole(before)]);
+  } else patches.push([path, patchFor(act, key, window.shown(path), at, to)]);
+  return new Map(patches.flatMap(([each, patch]) => (patch ? [[each, patch]] : [])));
+}
+
 const wordsOf = (body: unknown): string[] => (body as Body).rules.flatMap(({ said }) => said);
-const texts = ({ server }: World): string => JSON.stringify(PATHS.map(path => server.body(path)));
+const ALL = [...PATHS, ...PASSING];
+const texts = ({ server }: World): string => JSON.stringify(ALL.map(path => server.body(path)));
 
 /** Takes one of the author's changes back, or brings it back; taking back takes away nothing that others have said. */
 function step(world: World, window: Window, state: 'done' | 'undone', at: number, key: string): void {
@@ -234,8 +270,8 @@ function run(
       case 'decide': {
         const [meeting] = window.copy.meetings;
         if (!meeting) return;
-        const mine =
-          at % 2 && meeting.patch ? { ...meeting.mine, key, changeId: key, patch: meeting.patch } : null;
+        const parts = at % 2 && meeting.parts?.map((part, index) => ({ ...part, key: `${key}.${index}` }));
+        const mine = parts ? { ...meeting.mine, key, changeId: key, parts } : null;
         made.set(meeting.mine.key, 'decided');
         if (mine) made.set(key, 'made');
         return void window.dispatch({ type: 'decided', meeting, mine: mine && { ...mine, label: key } });
@@ -252,9 +288,9 @@ function run(
         return expect(texts(world)).toBe(before);
       }
       default: {
-        const patch = patchFor(act, key, window.shown(path), at, to);
-        if (!patch) return;
-        window.make(path, key, patch);
+        const patches = patchesFor(act, key, window, path, at, to);
+        if (patches.size === 0) return;
+        window.make(key, patches);
         made.set(key, 'made');
       }
     }
@@ -294,8 +330,8 @@ test('all windows come to what the server has, and every edit is where it was me
       run(world, made, done);
       settle(world);
       const { server, windows } = world;
-      for (const path of PATHS)
-        for (const window of windows) expect(window.shown(path)).toEqual(server.body(path));
+      for (const path of ALL)
+        for (const window of windows) expect(window.copy.shownAt(path)).toEqual(server.body(path));
       const storedKeys = server.edits.map(edit => edit.editKey);
       expect(new Set(storedKeys).size).toBe(storedKeys.length);
       for (const [key, outcome] of made) {

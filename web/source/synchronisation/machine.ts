@@ -19,12 +19,12 @@ export interface Synchronisation {
 /** What happens to it. */
 export type SyncEvent =
   | { readonly type: 'made'; readonly edit: PendingEdit }
-  | { readonly type: 'stored'; readonly edit: StoredEdit }
-  /** The edit was made on a revision that is not the server's; what was stored since. */
+  | { readonly type: 'stored'; readonly edits: readonly StoredEdit[] }
+  /** The edit was made on revisions that are not the server's; what was stored since. */
   | {
       readonly type: 'stale';
       readonly key: string;
-      readonly revision: number;
+      readonly revisions: readonly number[];
       readonly since: readonly StoredEdit[];
     }
   | { readonly type: 'refused'; readonly key: string; readonly reason: string }
@@ -41,7 +41,7 @@ export type SyncEvent =
 
 /** What is to be done then. */
 export type SyncEffect =
-  | { readonly type: 'send'; readonly edit: PendingEdit; readonly revision: number }
+  | { readonly type: 'send'; readonly edit: PendingEdit; readonly revisions: readonly number[] }
   | { readonly type: 'fill'; readonly after: number }
   | { readonly type: 'wait'; readonly failures: number }
   | { readonly type: 'keep' }
@@ -85,7 +85,7 @@ function after(state: Synchronisation, event: SyncEvent): SyncStep {
     case 'made':
       return only({ ...state, copy: state.copy.withEdit(event.edit) });
     case 'stored':
-      return taking({ ...state, sent: null, failures: 0 }, [event.edit]);
+      return taking({ ...state, sent: null, failures: 0 }, event.edits);
     case 'stale':
       return afterStale({ ...state, sent: null }, event);
     case 'refused':
@@ -111,9 +111,13 @@ function after(state: Synchronisation, event: SyncEvent): SyncStep {
 function sending({ state, effects }: SyncStep): SyncStep {
   const [edit] = state.copy.pending;
   if (!edit || state.sent !== null || state.isWaiting || state.isFilling) return { state, effects };
-  const { revision } = state.copy.confirmed.get(edit.path)!;
-  return { state: { ...state, sent: edit.key }, effects: [...effects, { type: 'send', edit, revision }] };
+  const revisions = revisionsOf(state.copy, edit);
+  return { state: { ...state, sent: edit.key }, effects: [...effects, { type: 'send', edit, revisions }] };
 }
+
+/** The revisions that the parts of an edit were made on. */
+const revisionsOf = (copy: WorkingCopy, { parts }: PendingEdit): number[] =>
+  parts.map(({ path }) => copy.confirmedAt(path).revision);
 
 function waiting(state: Synchronisation): SyncStep {
   const failures = state.failures + 1;
@@ -137,16 +141,16 @@ function taking(before: Synchronisation, edits: readonly StoredEdit[]): SyncStep
 
 function afterStale(
   before: Synchronisation,
-  { key, revision, since }: Extract<SyncEvent, { type: 'stale' }>,
+  { key, revisions, since }: Extract<SyncEvent, { type: 'stale' }>,
 ): SyncStep {
   const edit = before.copy.pending.find(each => each.key === key);
   const taken = taking(before, since);
   if (!edit) return taken;
-  const known = taken.state.copy.confirmed.get(edit.path)!.revision;
-  if (taken.state.isFilling || known !== revision) return taken;
+  const known = revisionsOf(taken.state.copy, edit);
+  if (taken.state.isFilling || known.some((revision, index) => revision !== revisions[index])) return taken;
   // A server with an earlier state than ours, as after a backup was put back, has nothing to tell.
   const waits = waiting(taken.state);
-  const text = `“${edit.label}” waits: the server has another state of ${edit.path} than this window, as if a backup had been put back. Reload to go on from there; what waits is kept.`;
+  const text = `“${edit.label}” waits: the server has another state of ${edit.parts.map(({ path }) => path).join(', ')} than this window, as if a backup had been put back. Reload to go on from there; what waits is kept.`;
   return before.failures > 0 ? waits : only(waits.state, ...waits.effects, problem(text));
 }
 

@@ -9,9 +9,8 @@ const start = (): WorkingCopy => WorkingCopy.of([{ path: PATH, revision: 1, body
 const mine = (key: string, patch: Patch): PendingEdit => ({
   key,
   changeId: key,
-  path: PATH,
-  patch,
   label: key,
+  parts: [{ key, path: PATH, patch }],
 });
 const stored = (id: number, revision: number, key: string, patch: Patch): StoredEdit => ({
   id,
@@ -53,7 +52,7 @@ test('an edit from elsewhere is laid under the pending ones', () => {
     .withEdit(mine('k', [{ op: 'replace', path: '/rules/1/id', value: 'mine' }]))
     .withStored(stored(1, 2, 'other', [{ op: 'add', path: '/rules/0', value: { id: 'zero' } }]));
   expect(shown(copy).rules.map(rule => rule.id)).toEqual(['zero', 'one', 'mine']);
-  expect(copy.pending[0]!.patch).toEqual([{ op: 'replace', path: '/rules/2/id', value: 'mine' }]);
+  expect(copy.pending[0]!.parts[0]!.patch).toEqual([{ op: 'replace', path: '/rules/2/id', value: 'mine' }]);
   expect(copy.meetings).toEqual([]);
 });
 
@@ -113,11 +112,11 @@ test('an undecided meeting follows whatever is done meanwhile, here and elsewher
     .withEdit(mine('b', [{ op: 'add', path: '/rules/0', value: { id: 'zero' } }]))
     .withStored(stored(2, 3, 'y', [{ op: 'move', from: '/rules/1', path: '/rules/0' }]));
   const [meeting] = copy.meetings;
-  const decided = copy.withEdit(mine('c', meeting!.patch!));
+  const decided = copy.withEdit(mine('c', meeting!.parts![0]!.patch));
   expect(shown(decided).rules).toEqual([{ id: 'mine' }, { id: 'zero' }, { id: 'one' }]);
   // What it changed can be gone by now.
   const gone = met.withStored(stored(2, 3, 'y', [{ op: 'remove', path: '/rules/1' }]));
-  expect(gone.meetings[0]!.patch).toBeNull();
+  expect(gone.meetings[0]!.parts).toBeNull();
 });
 
 test('an edit that is told before those that lead to it is not taken for the next', () => {
@@ -131,4 +130,63 @@ test('what is known goes as far as nothing is missing, of whatever document', ()
   const other = { ...stored(1, 2, 'y', title('y')), path: 'components/other.component.json' };
   expect(later.withStored(other).lastEdit).toBe(2);
   expect(later.withStored(other).withStored(stored(3, 3, 'z', title('C'))).lastEdit).toBe(3);
+});
+
+describe('an edit of several documents', () => {
+  const OTHER = 'components/b.component.json';
+  const both = (): WorkingCopy =>
+    WorkingCopy.of(
+      [PATH, OTHER].map(path => ({ path, revision: 1, body })),
+      0,
+    );
+  const titles = (copy: WorkingCopy): unknown[] =>
+    [PATH, OTHER].map(path => (copy.documents.get(path) as typeof body).title);
+  const together = (key: string): PendingEdit => ({
+    key,
+    changeId: key,
+    label: key,
+    parts: [
+      { key, path: PATH, patch: title('mine') },
+      { key: `${key}.1`, path: OTHER, patch: title('mine') },
+    ],
+  });
+
+  test('is confirmed part by part', () => {
+    const half = both()
+      .withEdit(together('k'))
+      .withStored(stored(1, 2, 'k', title('mine')));
+    expect(half.pending.map(({ parts }) => parts.map(({ path }) => path))).toEqual([[OTHER]]);
+    const whole = half.withStored({ ...stored(2, 2, 'k.1', title('mine')), path: OTHER });
+    expect([whole.pending, titles(whole)]).toEqual([[], ['mine', 'mine']]);
+  });
+
+  test('is taken back everywhere where one part of it met another edit, and with it what builds on it', () => {
+    const copy = both()
+      .withEdit(together('k'))
+      .withEdit({ ...mine('on top', []), parts: [{ key: 'on top', path: OTHER, patch: title('later') }] })
+      .withStored(stored(1, 2, 'theirs', title('theirs')));
+    expect([copy.pending, titles(copy)]).toEqual([[], ['theirs', 'A']]);
+    expect(copy.meetings.map(meeting => [meeting.mine.key, meeting.path, meeting.parts?.length])).toEqual([
+      ['k', PATH, 2],
+      ['on top', OTHER, 1],
+    ]);
+    const [meeting] = copy.meetings;
+    expect(titles(copy.withEdit({ ...meeting!.mine, parts: meeting!.parts! }))).toEqual(['mine', 'mine']);
+  });
+
+  test('makes and removes documents', () => {
+    const whole = (value: unknown): Patch => [{ op: 'replace', path: '', value }];
+    const carried: PendingEdit = {
+      ...together('k'),
+      parts: [
+        { key: 'k', path: PATH, patch: whole(null) },
+        { key: 'k.1', path: 'c', patch: whole(body) },
+      ],
+    };
+    const copy = both().withEdit(carried);
+    expect([...copy.documents.keys()]).toEqual([OTHER, 'c']);
+    const met = copy.withStored(stored(1, 2, 'theirs', title('theirs')));
+    expect([...met.documents.keys()].sort()).toEqual([PATH, OTHER].sort());
+    expect(met.meetings[0]).toMatchObject({ place: '', parts: [{ path: PATH }, { path: 'c' }] });
+  });
 });

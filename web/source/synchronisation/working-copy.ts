@@ -3,23 +3,51 @@ import { insist, rebase } from '@periwinkle/core/formats/rebase';
 import { isSameJson } from '@periwinkle/core/formats/json';
 import type { StoredDocument, StoredEdit } from '../data/stored';
 
-/** An edit made here that the server has not confirmed. */
+/** What an edit does to one document. A document that is not there is `null`: replacing that as a whole makes one, and the reverse removes it. */
+export interface EditPart {
+  readonly path: string;
+  readonly patch: Patch;
+}
+
+/** A part as the server knows it again. */
+export interface PendingPart extends EditPart {
+  readonly key: string;
+}
+
+/** An edit made here that the server has not confirmed: all its parts are stored, or none. */
 export interface PendingEdit {
   readonly key: string;
   readonly changeId: string;
-  readonly path: string;
-  readonly patch: Patch;
   readonly label: string;
+  /** Those that are not confirmed yet, each of a document of its own. */
+  readonly parts: readonly PendingPart[];
 }
 
 /** An edit made here that met one made elsewhere, at the same place. */
 export interface Meeting {
   readonly mine: PendingEdit;
   readonly theirs: StoredEdit;
-  /** JSON Pointer of the place. */
+  /** Where: the document, and the JSON Pointer in it. */
+  readonly path: string;
   readonly place: string;
   /** The same edit on top of what is shown by now; `null` where what it changed is gone. */
-  readonly patch: Patch | null;
+  readonly parts: readonly PendingPart[] | null;
+}
+
+/** A document while pending edits are gone through. */
+interface Line {
+  /** What was shown before an edit, as it was and as it is; `remote` leads from the one to the other. */
+  readonly before: unknown;
+  readonly now: unknown;
+  readonly remote: Patch;
+}
+
+/** What becomes of the pending edits once something else is beneath them. */
+interface Followed {
+  readonly pending: readonly PendingEdit[];
+  readonly meetings: readonly Omit<Meeting, 'theirs'>[];
+  /** How what is shown of each document changes. */
+  readonly remotes: ReadonlyMap<string, Patch>;
 }
 
 /**
@@ -41,22 +69,36 @@ export class WorkingCopy {
 
   static of(documents: readonly StoredDocument[], lastEdit: number): WorkingCopy {
     const confirmed = new Map(documents.map(document => [document.path, document]));
+    const present = documents.filter(({ body }) => body !== null);
     return new WorkingCopy(
       confirmed,
       [],
       [],
-      new Map(documents.map(({ path, body }) => [path, body])),
+      new Map(present.map(({ path, body }) => [path, body])),
       lastEdit,
     );
   }
 
+  /** A document as the server has it; one that never was there has revision 0. */
+  confirmedAt(path: string): StoredDocument {
+    return this.confirmed.get(path) ?? { path, revision: 0, body: null };
+  }
+
+  /** A document as shown; `null` where there is none. */
+  shownAt(path: string): unknown {
+    return this.documents.get(path) ?? null;
+  }
+
   /** Adds an edit. Throws `PatchError` when it does not fit what is shown. */
   withEdit(edit: PendingEdit): WorkingCopy {
-    const { document } = applyPatch(this.documents.get(edit.path), edit.patch);
+    const documents = new Map(this.documents);
+    for (const { path, patch } of edit.parts)
+      setDocument(documents, path, applyPatch(this.shownAt(path), patch).document);
+    const remotes = new Map(edit.parts.map(({ path, patch }) => [path, patch]));
     return this.with({
       pending: [...this.pending, edit],
-      meetings: this.meetingsAfter(edit.path, edit.patch),
-      documents: new Map(this.documents).set(edit.path, document),
+      meetings: this.meetingsAfter(remotes),
+      documents,
     });
   }
 
@@ -66,49 +108,39 @@ export class WorkingCopy {
   }
 
   /** Whether edits of the same document are missing here that were stored before one that is told. */
-  lacksBefore(edit: StoredEdit): boolean {
-    const known = this.confirmed.get(edit.path);
-    return known !== undefined && edit.revision > known.revision + 1;
+  lacksBefore({ path, revision }: StoredEdit): boolean {
+    return revision > this.confirmedAt(path).revision + 1;
   }
 
   /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. */
   withStored(edit: StoredEdit): WorkingCopy {
-    const before = this.confirmed.get(edit.path);
+    const { path, revision } = edit;
+    const before = this.confirmedAt(path);
     const known = this.knownWith(edit.id);
-    if (!before || edit.revision <= before.revision) return known === null ? this : this.with(known);
-    const { document } = applyPatch(before.body, edit.patch);
-    const confirmed = new Map(this.confirmed).set(edit.path, {
-      path: edit.path,
-      revision: edit.revision,
-      body: document,
-    });
-    const own = this.pending.find(({ key }) => key === edit.editKey);
-    const [first] = this.pending.filter(pending => pending.path === edit.path);
-    if (own && own === first && isSameJson(own.patch, edit.patch)) {
+    if (revision !== before.revision + 1) return known === null ? this : this.with(known);
+    const { document: body } = applyPatch(before.body, edit.patch);
+    const confirmed = new Map(this.confirmed).set(path, { path, revision, body });
+    const isOwn = ({ parts }: PendingEdit): boolean => parts.some(({ key }) => key === edit.editKey);
+    const own = this.pending.find(isOwn);
+    const first = this.pending.find(({ parts }) => parts.some(part => part.path === path));
+    const sent = own?.parts.find(({ key }) => key === edit.editKey);
+    if (sent && own === first && isSameJson(sent.patch, edit.patch)) {
       // As we made it: what is shown already has it.
-      const pending = this.pending.filter(each => each !== first);
-      return this.with({ ...known, confirmed, pending }).settled(edit.path);
+      const pending = this.pending.flatMap(each => (each === own ? withoutPart(own, sent) : [each]));
+      return this.with({ ...known, confirmed, pending }).settled(path);
     }
     // Our own may also have been sent by another window that has taken it up, as it then was.
-    const isOwn = (pending: PendingEdit): boolean => pending === own;
-    const { pending, meetings, remote } = this.pendingAfter(edit.path, before.body, edit.patch, isOwn);
-    const met = meetings.map(each => ({ ...each, theirs: edit }));
-    return this.with({
-      ...known,
-      confirmed,
-      pending,
-      meetings: [...this.meetingsAfter(edit.path, remote), ...met],
-    }).shownAnew(edit.path, remote);
+    const followed = this.followed(new Map([[path, edit.patch]]), part => part === sent);
+    return this.with({ ...known, confirmed }).following(followed, edit);
   }
 
   /** Drops an edit the server refused, and what builds on it. Gives the edits that went with it, too. */
   without(key: string): { copy: WorkingCopy; lost: readonly PendingEdit[] } {
-    const path = this.pending.find(each => each.key === key)?.path;
-    if (path === undefined) return { copy: this, lost: [] };
-    const { body } = this.confirmed.get(path)!;
-    const { pending, meetings, remote } = this.pendingAfter(path, body, [], each => each.key === key);
-    const copy = this.with({ pending, meetings: this.meetingsAfter(path, remote) });
-    return { copy: copy.shownAnew(path, remote), lost: meetings.map(({ mine }) => mine) };
+    const edit = this.pending.find(each => each.key === key);
+    if (!edit) return { copy: this, lost: [] };
+    const followed = this.followed(new Map(), part => edit.parts.includes(part));
+    const copy = this.following({ ...followed, meetings: [] }, null);
+    return { copy, lost: followed.meetings.map(({ mine }) => mine) };
   }
 
   withoutMeeting(meeting: Meeting): WorkingCopy {
@@ -144,67 +176,110 @@ export class WorkingCopy {
 
   /** Nothing pending on a document any more: the confirmed object is the shown one, so that both keep one identity. */
   private settled(path: string): WorkingCopy {
-    if (this.pending.some(each => each.path === path)) return this;
-    const shown = this.documents.get(path);
-    const stored = this.confirmed.get(path)!;
-    return this.with({ confirmed: new Map(this.confirmed).set(path, { ...stored, body: shown }) });
+    if (this.pending.some(({ parts }) => parts.some(part => part.path === path))) return this;
+    const stored = this.confirmedAt(path);
+    return this.with({
+      confirmed: new Map(this.confirmed).set(path, { ...stored, body: this.shownAt(path) }),
+    });
   }
 
   /**
-   * The pending edits of a document as they follow what was done elsewhere on what is confirmed. An edit that meets that, or that is
-   * to be left out, is taken back for those behind it: they follow its inverse as well, and meet it where they build on it.
+   * The pending edits as they follow what was done elsewhere on what is confirmed, by document. An edit of which a part meets that, and
+   * parts that are to be left out, are taken back for those behind: they follow the inverse as well, and meet it where they build on it.
    */
-  private pendingAfter(
-    path: string,
-    base: unknown,
-    theirs: Patch,
-    isLeftOut: (edit: PendingEdit) => boolean,
-  ): { pending: PendingEdit[]; meetings: Omit<Meeting, 'theirs'>[]; remote: Patch } {
+  private followed(theirs: ReadonlyMap<string, Patch>, isLeftOut: (part: PendingPart) => boolean): Followed {
+    const lines = new Map<string, Line>();
+    const lineOf = (path: string): Line => {
+      const known = lines.get(path);
+      if (known) return known;
+      const before = this.confirmedAt(path).body;
+      const remote = theirs.get(path) ?? [];
+      const line = { before, now: applyPatch(before, remote).document, remote };
+      lines.set(path, line);
+      return line;
+    };
+    for (const path of theirs.keys()) lineOf(path);
     const pending: PendingEdit[] = [];
     let meetings: Omit<Meeting, 'theirs'>[] = [];
-    // What was shown before an edit, as it was and as it is; `remote` leads from the one to the other.
-    let before = base;
-    let now = applyPatch(base, theirs).document;
-    let remote = theirs;
+    const takeBack = ({ path, patch }: EditPart): void => {
+      const { before, now, remote } = lineOf(path);
+      const { document, inverse } = applyPatch(before, patch);
+      lines.set(path, { before: document, now, remote: [...inverse, ...remote] });
+    };
     for (const edit of this.pending) {
-      if (edit.path !== path) {
-        pending.push(edit);
+      const kept = edit.parts.filter(part => !isLeftOut(part));
+      const both = kept.map(({ path, patch }) => alongRemote(lineOf(path), patch));
+      const met = both.findIndex(each => !each.ok);
+      const found = both[met];
+      if (found && !found.ok) {
+        const parts = allOf(
+          kept.map(part => insisted(part, lineOf(part.path).before, lineOf(part.path).remote)),
+        );
+        const { path } = kept[met]!;
+        meetings.push({ mine: { ...edit, parts: kept }, path, place: found.meeting.path, parts });
+        edit.parts.forEach(takeBack);
         continue;
       }
-      const both = isLeftOut(edit) ? null : rebase(before, edit.patch, remote);
-      const { document, inverse } = applyPatch(before, edit.patch);
-      if (both?.ok) {
-        pending.push({ ...edit, patch: both.mine });
+      edit.parts.filter(isLeftOut).forEach(takeBack);
+      const parts = kept.map((part, index) => {
+        const { mine, theirs: remote } = both[index] as { mine: Patch; theirs: Patch };
+        const { before, now } = lineOf(part.path);
         meetings = meetings.map(each => ({
           ...each,
-          patch: each.patch && insist(now, each.patch, both.mine),
+          parts:
+            each.parts &&
+            allOf(each.parts.map(own => (own.path === part.path ? insisted(own, now, mine) : own))),
         }));
-        now = applyPatch(now, both.mine).document;
-        remote = both.theirs;
-      } else {
-        if (both) {
-          const patch = insist(before, edit.patch, remote);
-          meetings.push({ mine: edit, place: both.meeting.path, patch });
-        }
-        remote = [...inverse, ...remote];
-      }
-      before = document;
+        lines.set(part.path, {
+          before: applyPatch(before, part.patch).document,
+          now: applyPatch(now, mine).document,
+          remote,
+        });
+        return { ...part, patch: mine };
+      });
+      if (parts.length > 0) pending.push({ ...edit, parts });
     }
-    return { pending, meetings, remote };
+    const remotes = new Map([...lines].map(([path, { remote }]) => [path, remote]));
+    return { pending, meetings, remotes };
   }
 
-  /** The undecided meetings on top of a change of what is shown of a document. */
-  private meetingsAfter(path: string, change: Patch): readonly Meeting[] {
-    return this.meetings.map(meeting =>
-      meeting.mine.path === path && meeting.patch
-        ? { ...meeting, patch: insist(this.documents.get(path), meeting.patch, change) }
-        : meeting,
-    );
+  /** Shows what has become of the pending edits; those that met something are asked about, unless `theirs` is nothing. */
+  private following({ pending, meetings, remotes }: Followed, theirs: StoredEdit | null): WorkingCopy {
+    const met = theirs ? meetings.map(each => ({ ...each, theirs })) : [];
+    const documents = new Map(this.documents);
+    for (const [path, remote] of remotes)
+      if (remote.length > 0) setDocument(documents, path, applyPatch(this.shownAt(path), remote).document);
+    return this.with({ pending, meetings: [...this.meetingsAfter(remotes), ...met], documents });
   }
 
-  /** Shows a document with a change that was made elsewhere on top of what is shown. */
-  private shownAnew(path: string, change: Patch): WorkingCopy {
-    const { document } = applyPatch(this.documents.get(path), change);
-    return this.with({ documents: new Map(this.documents).set(path, document) });
+  /** The undecided meetings on top of a change of what is shown, by document. */
+  private meetingsAfter(changes: ReadonlyMap<string, Patch>): readonly Meeting[] {
+    const after = (part: PendingPart): PendingPart | null => {
+      const change = changes.get(part.path);
+      return change ? insisted(part, this.shownAt(part.path), change) : part;
+    };
+    return this.meetings.map(each => ({ ...each, parts: each.parts && allOf(each.parts.map(after)) }));
   }
+}
+
+const withoutPart = (edit: PendingEdit, part: PendingPart): PendingEdit[] => {
+  const parts = edit.parts.filter(each => each !== part);
+  return parts.length > 0 ? [{ ...edit, parts }] : [];
+};
+
+const alongRemote = ({ before, remote }: Line, patch: Patch) =>
+  remote.length === 0 ? ({ ok: true, mine: patch, theirs: remote } as const) : rebase(before, patch, remote);
+
+function insisted(part: PendingPart, document: unknown, change: Patch): PendingPart | null {
+  if (change.length === 0) return part;
+  const patch = insist(document, part.patch, change);
+  return patch && { ...part, patch };
+}
+
+const allOf = (parts: readonly (PendingPart | null)[]): readonly PendingPart[] | null =>
+  parts.every(part => part !== null) ? parts : null;
+
+function setDocument(documents: Map<string, unknown>, path: string, body: unknown): void {
+  if (body === null) documents.delete(path);
+  else documents.set(path, body);
 }

@@ -15,7 +15,7 @@ interface Change {
 }
 
 export type Answer =
-  | { readonly status: 'stored'; readonly edit: StoredEdit }
+  | { readonly status: 'stored'; readonly edits: readonly StoredEdit[] }
   | { readonly status: 'stale'; readonly since: readonly StoredEdit[] }
   | { readonly status: 'refused' };
 
@@ -26,7 +26,7 @@ export class NaiveServer {
   private readonly documents = new Map<string, StoredDocument>();
 
   constructor(bodies: Readonly<Record<string, unknown>>) {
-    for (const [path, body] of Object.entries(bodies)) this.documents.set(path, { path, revision: 0, body });
+    for (const [path, body] of Object.entries(bodies)) this.documents.set(path, { path, revision: 1, body });
   }
 
   whole(): { documents: StoredDocument[]; lastEdit: number } {
@@ -34,29 +34,33 @@ export class NaiveServer {
   }
 
   body(path: string): unknown {
-    return this.documents.get(path)!.body;
+    return this.at(path).body;
+  }
+
+  private at(path: string): StoredDocument {
+    return this.documents.get(path) ?? { path, revision: 0, body: null };
   }
 
   since(after: number): StoredEdit[] {
     return this.edits.slice(after);
   }
 
-  store(edit: PendingEdit, revision: number, author: string, isRefused: boolean): Answer {
-    const twin = this.edits.find(each => each.editKey === edit.key);
-    if (twin) return { status: 'stored', edit: twin };
-    const current = this.documents.get(edit.path)!;
-    if (revision !== current.revision) {
-      const since = this.edits.filter(each => each.path === edit.path && each.revision > revision);
+  store(edit: PendingEdit, revisions: readonly number[], author: string, isRefused: boolean): Answer {
+    const twins = this.edits.filter(each => edit.parts.some(({ key }) => key === each.editKey));
+    if (twins.length > 0) return { status: 'stored', edits: twins };
+    const made = new Map(edit.parts.map(({ path }, index) => [path, revisions[index]!]));
+    if (edit.parts.some(({ path }) => this.at(path).revision !== made.get(path))) {
+      const since = this.edits.filter(each => each.revision > (made.get(each.path) ?? Infinity));
       return { status: 'stale', since };
     }
     const change = this.changes.find(({ id }) => id === edit.changeId);
     if (isRefused || (change && change.act !== change.id)) return { status: 'refused' };
     if (!change) this.changes.push({ id: edit.changeId, author, state: 'done', act: edit.changeId });
-    const names = { kind: 'edit', changeId: edit.changeId, target: null, editKey: edit.key } as const;
-    return {
-      status: 'stored',
-      edit: this.write(edit.path, edit.patch, { ...names, label: edit.label, author }),
-    };
+    const names = { kind: 'edit', changeId: edit.changeId, target: null, label: edit.label, author } as const;
+    const edits = edit.parts.map(({ key, path, patch }) =>
+      this.write(path, patch, { ...names, editKey: key }),
+    );
+    return { status: 'stored', edits };
   }
 
   /** Takes a change back or brings it back; no edits where something stands in the way. */
@@ -64,7 +68,7 @@ export class NaiveServer {
     const before = this.edits.filter(each => each.changeId === key);
     if (before.length > 0) return before;
     const parts = this.edits.filter(each => each.changeId === change.act).reverse();
-    const bodies = new Map([...this.documents].map(([path, { body }]) => [path, body]));
+    const bodies = new Map(parts.map(({ path }) => [path, this.body(path)]));
     const patches: [string, Patch][] = [];
     for (const { path, inverse } of parts) {
       const found = placed(bodies.get(path), inverse);
@@ -93,7 +97,7 @@ export class NaiveServer {
     patch: Patch,
     names: Pick<StoredEdit, 'kind' | 'changeId' | 'target' | 'editKey' | 'label' | 'author'>,
   ): StoredEdit {
-    const current = this.documents.get(path)!;
+    const current = this.at(path);
     const { document: body, inverse } = applyPatch(current.body, patch);
     const revision = current.revision + 1;
     this.documents.set(path, { path, revision, body });
