@@ -4,7 +4,7 @@ import { structureProblems } from '../formats/structure';
 import { compileSystem, type System } from '../components/system';
 import { demoDocuments, demoSystem, demoTexts } from '../test/demo';
 import { exampleMarkup } from './component-page';
-import { sampleText } from './sample-text';
+import { sampleText } from '../content/sample-text';
 import { componentCssText, outputFiles, tokensCssText } from './outputs';
 import { systemFolder } from './system-folder';
 import { stylesheetText } from './stylesheet';

@@ -12,7 +12,7 @@ import type { ComponentNames } from './names';
 import { MAX_ENTRIES } from '../content/entries';
 import { derivedText, type Surroundings } from '../content/derived-text';
 import { bearerMarks, chosenElement, inputType, rootMarks, type Attributes } from './state-marks';
-import { sampleText } from './sample-text';
+import { sampleText } from '../content/sample-text';
 import { contentSource, nameIn, outermost, standingWithin, type Entry, type Standing } from './standing';
 
 /** An element of a field, free of any document model: written as HTML here, built as nodes by whoever shows it. */

@@ -135,7 +135,7 @@ function withoutParts(set: RuleDocument['set'], gone: ReadonlySet<string>): Rule
     }
     const texts = Object.entries(properties).map(([property, text]) => {
       const left = text.replace(REFERENCE, (whole, name: string, _inner: string, of: string) =>
-        gone.has(name) ? nothing(of) : whole,
+        gone.has(name) ? nothingOf(of) : whole,
       );
       if (left !== text) same = false;
       return [property, left] as const;
@@ -146,7 +146,7 @@ function withoutParts(set: RuleDocument['set'], gone: ReadonlySet<string>): Rule
 }
 
 /** What a property of a part comes to that is not there, by what it is measured in. */
-function nothing(property: string): string {
+export function nothingOf(property: string): string {
   const row = propertyNamed(property);
   const [dimension] = row ? valueKind(row.kind).calc : [];
   return dimension === 'time' ? '0s' : dimension === 'number' ? '0' : '0px';

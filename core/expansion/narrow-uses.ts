@@ -23,7 +23,8 @@ function unlessSame<Item>(items: readonly Item[], change: (item: Item) => Item):
   return changed.every((item, index) => item === items[index]) ? items : changed;
 }
 
-function narrowedBindings(
+/** Bindings of a nested component as far as that is left what they follow. The same object where nothing differs. */
+export function narrowedBindings(
   bindings: NonNullable<PartDocument['with']>,
   narrowing: Narrowing,
 ): NonNullable<PartDocument['with']> {

@@ -10,7 +10,7 @@ export function sampleText(
 ): string | undefined {
   if (text === undefined || text === null || typeof text === 'string') return text ?? undefined;
   if (typeof text !== 'object' || isList(text)) return undefined;
-  const axis = axisOf(Object.keys(text), axes);
+  const axis = axisOfValues(Object.keys(text), axes);
   const value = axis && combination[axis.id];
   return value !== undefined && Object.hasOwn(text, value) ? text[value] : undefined;
 }
@@ -19,7 +19,7 @@ const isList = (content: SampleText | readonly unknown[]): content is readonly u
   Array.isArray(content);
 
 /** The axis that some values belong to: other axes may have a value of the same name (`none`), but hardly all of them. */
-function axisOf(values: readonly string[], axes: readonly Axis[]): Axis | undefined {
+export function axisOfValues(values: readonly string[], axes: readonly Axis[]): Axis | undefined {
   const known = axes.map(axis => values.filter(value => axis.indexOf.has(value)).length);
   const most = Math.max(0, ...known);
   return most === 0 ? undefined : axes[known.indexOf(most)];

@@ -1,0 +1,61 @@
+import { compileSystem, type System } from '../components/system';
+import { mended } from '../editing/mending';
+import {
+  CannotRestructure,
+  patchesBetween,
+  type DocumentPatch,
+  type StructuralEdit,
+} from '../editing/restructure';
+import { touchedBetween, type TouchedComponent } from '../editing/touched-entries';
+import type { Documents } from '../formats/document-kinds';
+import type { Problem } from '../formats/problem';
+import { checkSystem } from './check-system';
+
+/** What an edit would do, before it is done; or why it cannot be. */
+export type Attempt =
+  | {
+      readonly ok: true;
+      readonly documents: Documents;
+      readonly patches: readonly DocumentPatch[];
+      readonly touched: readonly TouchedComponent[];
+    }
+  | { readonly ok: false; readonly reason: string; readonly problems: readonly Problem[] };
+
+/** Tries a structural edit on a system. What would bring in an error that was not there before is refused, with that error. */
+export function attempt(system: System, edit: StructuralEdit): Attempt {
+  let edited: Documents;
+  try {
+    edited = edit(system);
+  } catch (error) {
+    if (error instanceof CannotRestructure) return { ok: false, reason: error.message, problems: [] };
+    throw error;
+  }
+  const { documents, errors } = mended(system, edited, after => newErrors(system.documents, after));
+  if (errors.length > 0) return { ok: false, reason: errors[0]!.message, problems: errors };
+  return {
+    ok: true,
+    documents,
+    patches: patchesBetween(system.documents, documents),
+    touched: touchedBetween(system.documents, documents),
+  };
+}
+
+/** Edits one after another as one; each sees what those before it have left. */
+export const inTurn =
+  (...edits: readonly StructuralEdit[]): StructuralEdit =>
+  system =>
+    edits.reduce(
+      (now, edit) => edit(now === system.documents ? system : compileSystem(now)),
+      system.documents,
+    );
+
+function newErrors(before: Documents, after: Documents): Problem[] {
+  if (before === after) return [];
+  const errors = (documents: Documents): Problem[] =>
+    checkSystem(documents).problems.filter(problem => problem.severity === 'error');
+  const now = errors(after);
+  if (now.length === 0) return [];
+  const key = ({ file, code, message }: Problem): string => `${file} ${code} ${message}`;
+  const known = new Set(errors(before).map(key));
+  return now.filter(problem => !known.has(key(problem)));
+}

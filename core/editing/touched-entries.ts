@@ -1,0 +1,69 @@
+import type { ComponentDocument } from '../formats/component-document';
+import { documentKind, type Documents } from '../formats/document-kinds';
+import { isObject, isSameJson } from '../formats/json';
+import type { WrittenComponent } from './following';
+
+/** What an edit does to one component's document, counted: entries that say something else, and entries that are gone. */
+export interface TouchedComponent {
+  readonly id: string;
+  readonly title: string;
+  /** Whether the component itself is new or gone. */
+  readonly fate: 'changed' | 'made' | 'removed';
+  readonly lists: readonly TouchedList[];
+}
+
+export interface TouchedList {
+  readonly list: TouchedListName;
+  readonly changed: number;
+  readonly gone: number;
+}
+
+const LISTS = [
+  'anatomyEdits',
+  'axes',
+  'limits',
+  'rules',
+  'situations',
+  'samples',
+  'plates',
+  'content',
+  'parameters',
+  'decisions',
+] as const satisfies readonly (keyof (ComponentDocument & WrittenComponent))[];
+export type TouchedListName = (typeof LISTS)[number];
+
+/** What lies between two states of a system, component by component. */
+export function touchedBetween(before: Documents, after: Documents): TouchedComponent[] {
+  const paths = [...new Set([...before.keys(), ...after.keys()])].sort();
+  return paths.flatMap(path => {
+    if (documentKind(path)?.kind !== 'component' || before.get(path) === after.get(path)) return [];
+    const [was, is] = [componentAt(before, path), componentAt(after, path)];
+    // A document under another path is the same component.
+    const isCarried = [...before.keys()].some(each => componentAt(before, each)?.id === (is ?? was)?.id);
+    const { id, title } = (is ?? was)!;
+    const fate = was && is ? 'changed' : is ? (isCarried ? 'changed' : 'made') : 'removed';
+    const lists = was && is ? touchedLists(was, is) : [];
+    return [{ id, title: title ?? id, fate, lists } as const];
+  });
+}
+
+function componentAt(documents: Documents, path: string): WrittenComponent | null {
+  const document = documents.get(path);
+  return documentKind(path)?.kind === 'component' && isObject(document)
+    ? (document as unknown as WrittenComponent)
+    : null;
+}
+
+function touchedLists(before: WrittenComponent, after: WrittenComponent): TouchedList[] {
+  return LISTS.flatMap(list => {
+    const was = (before[list] ?? []) as readonly unknown[];
+    const is = (after[list] ?? []) as readonly unknown[];
+    if (was === is) return [];
+    const left = new Set(was);
+    const come = is.filter(entry => !left.delete(entry));
+    const different = come.filter(entry => ![...left].some(each => isSameJson(each, entry)));
+    const gone = Math.max(0, was.length - is.length);
+    const changed = Math.max(0, different.length - Math.max(0, is.length - was.length));
+    return changed + gone === 0 ? [] : [{ list, changed, gone }];
+  });
+}
