@@ -14,7 +14,7 @@ const CORE_LAYERS = [
   ['components', 'covering'],
   ['resolution'],
   ['editing', 'plates', 'questions', 'guide'],
-  ['emit'],
+  ['emit', 'starting'],
   ['checks', 'geometry'],
 ];
 
