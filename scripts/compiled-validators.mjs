@@ -1,25 +1,44 @@
 import Ajv from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
+import { dirname } from 'node:path';
 
-/** For the command line: schemas are compiled when it is built instead of each time it is started. */
+const MODULE = /core\/formats\/validators\.ts$/;
+
+/**
+ * Schemas compiled when something is built instead of each time it is started. The command line is there sooner for it, and browsers,
+ * which may not make code of text here, can check at all.
+ */
+async function compiled(path) {
+  const { SCHEMAS, VALIDATION } = await exportsOf(path.replace('validators.ts', 'schemas.ts'));
+  const ajv = new Ajv({ ...VALIDATION, code: { source: true, esm: true } });
+  for (const [kind, schema] of Object.entries(SCHEMAS)) ajv.addSchema(schema, kind);
+  const names = Object.fromEntries(Object.keys(SCHEMAS).map(kind => [kind, kind]));
+  const code = standaloneCode.default(ajv, names);
+  const table = Object.keys(SCHEMAS).join(', ');
+  const contents = `${code}\nconst validators = { ${table} };\nexport const validatorFor = kind => validators[kind];\n`;
+  // What it needs at run time is put in: it is asked for as modules that only Node knows.
+  const stdin = { contents, resolveDir: dirname(path), loader: 'js' };
+  const { outputFiles } = await build({ stdin, bundle: true, format: 'esm', write: false });
+  return outputFiles[0].text;
+}
+
+/** As a plugin of esbuild. */
 export const compiledValidators = {
   name: 'compiled-validators',
   setup({ onLoad }) {
-    onLoad({ filter: /core\/formats\/validators\.ts$/ }, async ({ path }) => {
-      const { SCHEMAS, VALIDATION } = await exportsOf(path.replace('validators.ts', 'schemas.ts'));
-      const ajv = new Ajv({ ...VALIDATION, code: { source: true, esm: true } });
-      for (const [kind, schema] of Object.entries(SCHEMAS)) ajv.addSchema(schema, kind);
-      const names = Object.fromEntries(Object.keys(SCHEMAS).map(kind => [kind, kind]));
-      const code = standaloneCode.default(ajv, names);
-      const table = Object.keys(SCHEMAS).join(', ');
-      return {
-        contents: `${code}\nconst validators = { ${table} };\nexport const validatorFor = kind => validators[kind];\n`,
-        loader: 'js',
-      };
-    });
+    onLoad({ filter: MODULE }, async ({ path }) => ({ contents: await compiled(path), loader: 'js' }));
   },
 };
+
+/** As a plugin of Vite. */
+export const compiledValidatorsForVite = () => ({
+  name: 'compiled-validators',
+  enforce: 'pre',
+  async load(id) {
+    return MODULE.test(id) ? { code: await compiled(id), moduleType: 'js' } : null;
+  },
+});
 
 /** What a module in TypeScript exports that needs no package. */
 async function exportsOf(file) {

@@ -1,12 +1,14 @@
 import react from '@vitejs/plugin-react';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vite';
+import { compiledValidatorsForVite } from '../scripts/compiled-validators.mjs';
 
 const here = fileURLToPath(new URL('.', import.meta.url));
 
 export default defineConfig({
   root: here,
-  plugins: [react()],
+  plugins: [react(), compiledValidatorsForVite()],
+  worker: { format: 'es', plugins: () => [compiledValidatorsForVite()] },
   resolve: { alias: { '@periwinkle/core': fileURLToPath(new URL('../core', import.meta.url)) } },
   build: {
     outDir: `${here}dist`,

@@ -4,6 +4,7 @@ import { FieldsScreen } from './fields/fields-screen';
 import { Failure } from './frame/failure';
 import { SystemFrame } from './frame/system-frame';
 import { GuideScreen } from './guide/guide-screen';
+import { NewFieldScreen } from './making/new-field-screen';
 import { OutputsScreen } from './outputs/outputs-screen';
 import { RulesScreen } from './rules/rules-screen';
 import { ShelfScreen } from './shelf/shelf-screen';
@@ -18,6 +19,7 @@ export const router = createBrowserRouter([
     errorElement: <Failure />,
     children: [
       { index: true, element: <FieldsScreen /> },
+      { path: 'new', element: <NewFieldScreen /> },
       { path: 'tokens', element: <TokensScreen /> },
       { path: 'guide', element: <GuideScreen /> },
       { path: 'guide/:componentId', element: <GuideScreen /> },

@@ -1,15 +1,25 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import { componentNamed, type System } from '@periwinkle/core/components/system';
-import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+import { moveComponent } from '@periwinkle/core/editing/component-edits';
 import { NameFilter } from '../common/name-filter';
-import { counted, countText } from '../common/numbers';
+import { counted } from '../common/numbers';
 import { useCarried, useContexts } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
-import { FieldAtRest } from '../specimen/field-at-rest';
-import { PreviewSurface } from '../specimen/preview-surface';
+import { ComponentDialogs, useComponentDialogs } from '../making/component-dialogs';
+import { useRestructure } from '../making/use-restructure';
+import { FieldLine } from './field-line';
 
 const EVERYTHING = {};
 /** Nobody reads findings while typing. */
@@ -18,16 +28,41 @@ const REST_MS = 200;
 /** The contents page: components by group, in the reader's order. */
 export function FieldsScreen() {
   const system = useSystemPart('system');
+  const store = useStore();
+  const carried = useCarried();
   const contexts = useContexts(system.tokens);
   const [text, setText] = useState('');
   const { value: findings } = useAnswer('findings', EVERYTHING, system.documents, REST_MS);
+  const dialogs = useComponentDialogs();
+  const restructure = useRestructure();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const wanted = text.trim().toLowerCase();
   const shown = system.components.filter(each =>
     `${each.title} ${each.summary} ${each.group.join(' ')}`.toLowerCase().includes(wanted),
   );
+  const groups = groupsOf(shown);
+  const inOrder = groups.flatMap(([, components]) => components);
   const contextCount = system.tokens.contextCount();
   const combinations =
     system.components.reduce((sum, component) => sum + component.space.count(), 0n) * BigInt(contextCount);
+  /** Puts a component in the place of another, and into its group. */
+  const moveTo = (moved: Component, over: Component): void => {
+    const [from, to] = [inOrder.indexOf(moved), inOrder.indexOf(over)];
+    if (from === to) return;
+    const behind = from < to ? over : (inOrder[to - 1] ?? null);
+    const reason = restructure(
+      moveComponent(moved.id, behind?.id ?? null, over.group.join('/')),
+      `${moved.title} moved`,
+    );
+    if (reason !== null) store.say('error', reason);
+  };
+  const onDragEnd = ({ active, over }: DragEndEvent): void => {
+    const [moved, target] = [active.id, over?.id].map(id => inOrder.find(each => each.id === id));
+    if (moved && target) moveTo(moved, target);
+  };
   return (
     <>
       <div className="head">
@@ -36,71 +71,53 @@ export function FieldsScreen() {
           {counted(system.components.length, 'field')}, {counted(combinations, 'combination')} in{' '}
           {counted(contextCount, 'context')}
         </span>
+        <span className="beside">
+          <Link to={`/${store.id}/new${carried}`}>New field</Link>
+        </span>
       </div>
       <NameFilter text={text} onType={setText} />
-      <div className={groupsOf(shown).length < 2 ? 'contents one' : 'contents'}>
-        {groupsOf(shown).map(([group, components]) => (
-          <section key={group}>
-            <h2>{group}</h2>
-            {components.map(component => (
-              <Line
-                key={component.id}
-                system={system}
-                component={component}
-                contexts={contexts}
-                findings={findings?.get(system.fileOf.get(component.id) ?? '') ?? (findings ? 0 : null)}
-              />
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={inOrder.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+          <div className={groups.length < 2 ? 'contents one' : 'contents'}>
+            {groups.map(([group, components]) => (
+              <section key={group}>
+                <h2>{group}</h2>
+                {components.map(component => (
+                  <FieldLine
+                    key={component.id}
+                    system={system}
+                    component={component}
+                    contexts={contexts}
+                    findings={findings?.get(system.fileOf.get(component.id) ?? '') ?? (findings ? 0 : null)}
+                    onAct={name => dialogs.show(name, component.id)}
+                    onStep={by => {
+                      const other = inOrder[inOrder.indexOf(component) + by];
+                      if (other) moveTo(component, other);
+                    }}
+                  />
+                ))}
+              </section>
             ))}
-          </section>
-        ))}
-        {shown.length === 0 ? (
-          <p className="said">{wanted ? 'No field is called that.' : 'No fields yet.'}</p>
-        ) : null}
-      </div>
+            {shown.length === 0 ? (
+              <p className="said">
+                {wanted ? (
+                  'No field is called that.'
+                ) : (
+                  <>
+                    No fields yet. <Link to={`/${store.id}/new${carried}`}>Make the first one</Link>.
+                  </>
+                )}
+              </p>
+            ) : null}
+          </div>
+        </SortableContext>
+      </DndContext>
+      <ComponentDialogs dialogs={dialogs} />
     </>
   );
 }
 
-interface LineProps {
-  readonly system: System;
-  readonly component: Component;
-  readonly contexts: ContextInput;
-  /** `null` while they are looked for. */
-  readonly findings: number | null;
-}
-
-function Line({ system, component, contexts, findings }: LineProps) {
-  const { id } = useStore();
-  const carried = useCarried();
-  const base = component.derivation && componentNamed(system, component.derivation.own.extends);
-  return (
-    <div className="line">
-      <div className="what">
-        <Link to={`/${id}/${component.id}${carried}`}>{component.title}</Link>
-        <p>
-          {component.summary}
-          {base ? <i> Derived from {base.title}.</i> : null}
-        </p>
-      </div>
-      <PreviewSurface system={system} contexts={contexts} className="ground">
-        <FieldAtRest system={system} component={component} wants={component.situations[0]?.when} />
-      </PreviewSurface>
-      <div className="counts">
-        {countText(component.space.count())}
-        <br />
-        {findings === null ? (
-          <span aria-busy="true">…</span>
-        ) : findings === 0 ? (
-          <span className="holds">holds</span>
-        ) : (
-          <span className="fails">{counted(findings, 'finding')}</span>
-        )}
-      </div>
-    </div>
-  );
-}
-
-/** Components by the first level of their group, in order of first appearance. */
+/** Components by their group, in order of first appearance. */
 function groupsOf(components: readonly Component[]): [string, Component[]][] {
   const groups = new Map<string, Component[]>();
   for (const component of components) {

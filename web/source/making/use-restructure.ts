@@ -1,0 +1,29 @@
+import { useCallback, useMemo } from 'react';
+import { attempt, type Attempt } from '@periwinkle/core/checks/attempt';
+import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
+import { useStore, useSystemPart } from '../data/system-context';
+
+/** Makes a structural edit, or says why it cannot be made. */
+export type Restructure = (edit: StructuralEdit, label: string) => string | null;
+
+const LABEL_LETTERS = 190;
+
+/** Structural edits are made on what is shown, in all documents at once, and taken back by one step. */
+export function useRestructure(): Restructure {
+  const store = useStore();
+  return useCallback(
+    (edit, label) => {
+      const tried = attempt(store.state().edited, edit);
+      if (!tried.ok) return tried.reason;
+      store.editTogether(tried.patches, label.slice(0, LABEL_LETTERS));
+      return null;
+    },
+    [store],
+  );
+}
+
+/** What an edit would do; `null` where there is none to be tried. */
+export function useAttempt(edit: StructuralEdit | null): Attempt | null {
+  const system = useSystemPart('edited');
+  return useMemo(() => edit && attempt(system, edit), [system, edit]);
+}
