@@ -8,6 +8,7 @@ import { NewFieldScreen } from './making/new-field-screen';
 import { OutputsScreen } from './outputs/outputs-screen';
 import { RulesScreen } from './rules/rules-screen';
 import { ShelfScreen } from './shelf/shelf-screen';
+import { SpaceScreen } from './space/space-screen';
 import { TokensScreen } from './tokens/tokens-screen';
 
 /** Every screen has an address. The names of the book's parts cannot be component ids, which come last. */
@@ -25,6 +26,7 @@ export const router = createBrowserRouter([
       { path: 'guide/:componentId', element: <GuideScreen /> },
       { path: 'outputs', element: <OutputsScreen /> },
       { path: ':componentId', element: <ComponentScreen /> },
+      { path: ':componentId/space', element: <SpaceScreen /> },
       { path: ':componentId/rules', element: <RulesScreen /> },
     ],
   },

@@ -4,11 +4,13 @@ import { systemFolder } from '@periwinkle/core/emit/system-folder';
 import { plateGridInSteps, type Arrangement, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
 import { reachReport, type ReachReport } from './reach-report';
 import { rulesReport, type Progress, type RulesReport } from '@periwinkle/core/questions/rules-report';
+import { spaceReport, type SpaceReport } from '@periwinkle/core/questions/space-report';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 
 /** The questions that are answered in the worker: what each takes and gives. All of it is plain data. */
 export interface Questions {
   rules: { asks: { component: string }; answers: RulesReport | null };
+  space: { asks: { component: string }; answers: SpaceReport | null };
   plate: { asks: { component: string; arrangement: Arrangement }; answers: PlateGrid | null };
   /** How many findings there are in each document. */
   findings: { asks: Record<string, never>; answers: ReadonlyMap<string, number> };
@@ -38,6 +40,10 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   *rules(system, { component: id }) {
     const component = componentNamed(system, id);
     return component ? yield* rulesReport(component, system) : null;
+  },
+  *space(system, { component: id }) {
+    const component = componentNamed(system, id);
+    return component ? yield* spaceReport(component) : null;
   },
   *plate(system, { component: id, arrangement }) {
     const component = componentNamed(system, id);

@@ -1,0 +1,68 @@
+import { useParams } from 'react-router';
+import type { Component } from '@periwinkle/core/components/component';
+import { componentNamed } from '@periwinkle/core/components/system';
+import { Sheets } from '../common/sheets';
+import { counted, countText } from '../common/numbers';
+import { NoSuchField } from '../component/no-such-field';
+import { useStore, useSystemPart } from '../data/system-context';
+import { useAnswer } from '../engine/use-answer';
+import { AxisList } from './axis-list';
+import { LimitList } from './limit-list';
+import { NamelessList } from './nameless-list';
+import { PairsPicture } from './pairs-picture';
+import { SituationList } from './situation-list';
+
+const REST_MS = 120;
+
+/** The space of a component: in what it differs, what can never be, what has a name. */
+export function SpaceScreen() {
+  const { componentId = '' } = useParams();
+  const system = useSystemPart('edited');
+  const component = componentNamed(system, componentId);
+  if (!component) return <NoSuchField id={componentId} />;
+  return <Inside key={component.id} component={component} />;
+}
+
+function Inside({ component }: { component: Component }) {
+  const { id } = useStore();
+  const { documents } = useSystemPart('edited');
+  const { value: report, upToDate } = useAnswer('space', { component: component.id }, documents, REST_MS);
+  const nameless = report ? report.allowed - report.named : 0n;
+  return (
+    <>
+      <div className="head">
+        <h1>{component.title}</h1>
+        <span className="said crumb">{component.group.join(', ')}</span>
+        <Sheets system={id} component={component.id} />
+      </div>
+      <p className="space-sentence" aria-busy={!upToDate}>
+        <b>{counted(component.space.axes.length, 'way')} to differ</b>
+        {report ? (
+          <>
+            {' '}
+            make {countText(report.raw)} combinations, of which <b>{countText(report.allowed)}</b> can occur
+            and {counted(component.situations.length, 'situation')} name {countText(report.named)}.{' '}
+            {nameless > 0n ? (
+              <a className="nameless" href="#nameless">
+                {countText(nameless)} have no name.
+              </a>
+            ) : (
+              'All have a name.'
+            )}
+          </>
+        ) : (
+          ' …'
+        )}
+      </p>
+      <div className="space-sheet">
+        <div>
+          <AxisList component={component} />
+          <LimitList component={component} report={report ?? null} />
+          <SituationList component={component} report={report ?? null} />
+          {report && nameless > 0n ? <NamelessList component={component} report={report} /> : null}
+        </div>
+        <div>{report ? <PairsPicture component={component} pairs={report.pairs} /> : null}</div>
+      </div>
+    </>
+  );
+}
