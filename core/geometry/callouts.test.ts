@@ -86,7 +86,7 @@ test('lines cross neither each other nor what others show, numbers lie apart on 
         expect(overlap(box, WHOLE)).toBe(false);
         expect(box.x >= 0 && box.y >= 0 && box.x + box.width <= 780 && box.y + box.height <= 470).toBe(true);
         // As near as the grid lets it.
-        expect(touch(grown(own.rect, 2.5), { ...callout.line[0]!, width: 0, height: 0 })).toBe(true);
+        expect(touch(grown(own.rect, 7.5), { ...callout.line[0]!, width: 0, height: 0 })).toBe(true);
         for (const { x, y } of callout.line) expect([x, y].every(Number.isFinite)).toBe(true);
         for (const piece of pieces(callout)) {
           expect(Math.min(piece.width, piece.height)).toBe(0);

@@ -177,6 +177,14 @@ class Board {
     return row * this.columns + column;
   }
 
+  /** The cells along the inside of a rectangle's edge. */
+  private rimOf(rect: Rect): number[] {
+    const cells = new Set<number>();
+    this.eachIn(rect, cell => void cells.add(cell));
+    this.eachIn(grown(rect, -CELL), cell => void cells.delete(cell));
+    return [...cells];
+  }
+
   private cheapest(index: number, rect: Rect): number[] | null {
     const count = this.cells.length;
     const isOpen = (cell: number): boolean => this.cells[cell] === FREE || this.cells[cell] === index + 1;
@@ -184,13 +192,10 @@ class Board {
     const cost = new Float64Array(count * 4).fill(Infinity);
     const from = new Int32Array(count * 4).fill(-1);
     const queue = new Queue();
-    const edge = grown(rect, -Math.min(CELL, rect.width / 4, rect.height / 4));
-    const inner = grown(edge, -CELL);
-    const starts = new Set<number>();
-    this.eachIn(edge, cell => void starts.add(cell));
-    this.eachIn(inner, cell => void starts.delete(cell));
+    const within = this.rimOf(grown(rect, -Math.min(CELL, rect.width / 4, rect.height / 4))).filter(isOpen);
+    // What is covered all over by what others show is led to from its outside.
+    const starts = within.length > 0 ? within : this.rimOf(grown(rect, CELL)).filter(isOpen);
     for (const cell of starts) {
-      if (!isOpen(cell)) continue;
       for (let direction = 0; direction < 4; direction++) {
         cost[cell * 4 + direction] = 0;
         queue.push(cell * 4 + direction, 0);

@@ -1,4 +1,5 @@
 import { createBrowserRouter, Navigate } from 'react-router';
+import { AnatomyScreen } from './anatomy/anatomy-screen';
 import { ComponentScreen } from './component/component-screen';
 import { FieldsScreen } from './fields/fields-screen';
 import { Failure } from './frame/failure';
@@ -26,6 +27,7 @@ export const router = createBrowserRouter([
       { path: 'guide/:componentId', element: <GuideScreen /> },
       { path: 'outputs', element: <OutputsScreen /> },
       { path: ':componentId', element: <ComponentScreen /> },
+      { path: ':componentId/anatomy', element: <AnatomyScreen /> },
       { path: ':componentId/space', element: <SpaceScreen /> },
       { path: ':componentId/rules', element: <RulesScreen /> },
     ],

@@ -8,6 +8,7 @@ export function Sheets({ system, component }: { system: string; component: strin
       <NavLink to={base} end>
         Plates
       </NavLink>
+      <NavLink to={`${base}/anatomy`}>Anatomy</NavLink>
       <NavLink to={`${base}/space`}>Space</NavLink>
       <NavLink to={`${base}/rules`}>Rules</NavLink>
     </nav>

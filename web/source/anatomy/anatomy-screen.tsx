@@ -1,0 +1,174 @@
+import { useMemo, useState } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import type { Component } from '@periwinkle/core/components/component';
+import { componentNamed } from '@periwinkle/core/components/system';
+import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
+import type { Combination } from '@periwinkle/core/space/space';
+import { Choice } from '../common/choice';
+import { counted } from '../common/numbers';
+import { Sheets } from '../common/sheets';
+import { NoSuchField } from '../component/no-such-field';
+import { useContexts } from '../data/address';
+import { useStore, useSystemPart } from '../data/system-context';
+import { partLines } from './part-lines';
+import { PartDetails } from './part-details';
+import { PartList } from './part-list';
+import { Stage } from './stage';
+
+const PART = 'part';
+const SHOWN = 'shown';
+const SAMPLE = 'sample';
+const SCALE = 'times';
+const SCALES = ['1.5', '2', '2.5'];
+
+/** How a component is made: drawn large with its parts numbered, and the parts in reading order. */
+export function AnatomyScreen() {
+  const { componentId = '' } = useParams();
+  const system = useSystemPart('system');
+  const component = componentNamed(system, componentId);
+  if (!component) return <NoSuchField id={componentId} />;
+  return <Inside key={component.id} component={component} />;
+}
+
+function Inside({ component }: { component: Component }) {
+  const system = useSystemPart('system');
+  const { id } = useStore();
+  const contexts = useContexts(system.tokens);
+  const [parameters, setParameters] = useSearchParams();
+  const set = (changes: Readonly<Record<string, string | null>>): void =>
+    setParameters(before => {
+      const after = new URLSearchParams(before);
+      for (const [key, value] of Object.entries(changes)) {
+        if (value === null) after.delete(key);
+        else after.set(key, value);
+      }
+      return after;
+    });
+  const combination = useMemo(() => shownIn(component, parameters.get(SHOWN)), [component, parameters]);
+  const lines = useMemo(() => partLines(system, component, combination), [system, component, combination]);
+  const selected = lines.find(({ name }) => name === parameters.get(PART)) ?? null;
+  const scale = Number(parameters.get(SCALE) ?? '2');
+  const sample = sampleNamed(component, parameters.get(SAMPLE) ?? undefined);
+  const [difference, setDifference] = useState<number | null>(null);
+  const select = (name: string | null): void => set({ [PART]: name });
+  const nested = lines.filter(({ uses }) => uses !== null).length;
+  const { space } = component;
+  return (
+    <>
+      <div className="head">
+        <h1>{component.title}</h1>
+        <span className="said crumb">{component.group.join(', ')}</span>
+        <Sheets system={id} component={component.id} />
+      </div>
+      <div className="strip">
+        <span>
+          <span className="said">shown</span>{' '}
+          {space.axes.map((axis, index) => (
+            <span key={axis.id}>
+              {index > 0 ? ', ' : ''}
+              <Choice
+                label={axis.title}
+                value={combination[axis.id] ?? null}
+                items={axis.values.map(value => ({ id: value.id, words: value.words }))}
+                onChoose={value =>
+                  set({ [SHOWN]: shownText(component, { ...combination, [axis.id]: value }) })
+                }
+                className={combination[axis.id] === axis.values[axis.rest]!.id ? 'off' : ''}
+              >
+                {axis.values.find(value => value.id === combination[axis.id])?.words}
+              </Choice>
+            </span>
+          ))}
+        </span>
+        {component.samples.length > 0 ? (
+          <span>
+            <span className="said">content</span>{' '}
+            <Choice
+              label="content"
+              value={sample?.id ?? null}
+              items={component.samples.map(each => ({ id: each.id, words: each.title ?? each.id }))}
+              onChoose={value => set({ [SAMPLE]: value })}
+            >
+              {sample?.title ?? sample?.id}
+            </Choice>
+          </span>
+        ) : null}
+        <span>
+          <span className="said">size</span>{' '}
+          <Choice
+            label="size"
+            value={String(scale)}
+            items={SCALES.map(value => ({ id: value, words: `${value} times` }))}
+            onChoose={value => set({ [SCALE]: value })}
+          >
+            {scale} times
+          </Choice>
+        </span>
+      </div>
+      <div className="anatomy-sheet">
+        <div>
+          <Stage
+            system={system}
+            component={component}
+            combination={combination}
+            sample={sample}
+            contexts={contexts}
+            scale={scale}
+            lines={lines}
+            selected={selected}
+            onSelect={select}
+            onCompared={setDifference}
+          />
+          <div className="caption">
+            <span>
+              <b>Anatomy of {component.title}.</b> {counted(lines.length, 'part')}
+              {nested === 0
+                ? ''
+                : nested === 1
+                  ? ', one of them a component of its own'
+                  : `, ${nested} of them components of their own`}
+              .{' '}
+              {lines.filter(({ isDrawn }) => !isDrawn).length > 0
+                ? 'What is not there in this look has a number in the list alone.'
+                : ''}
+            </span>
+            <span className={difference !== null && difference > 0.5 ? 'fails' : ''}>
+              {difference === null
+                ? ''
+                : difference > 0.5
+                  ? `the browser draws it ${difference.toFixed(1)} px otherwise`
+                  : 'measured as the browser draws it'}
+            </span>
+          </div>
+        </div>
+        <div>
+          <PartList component={component} lines={lines} selected={selected} onSelect={select} />
+          {selected ? (
+            <PartDetails key={selected.name} component={component} line={selected} onSelect={select} />
+          ) : null}
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** The combination that the address names, after the limits. */
+function shownIn({ space }: Component, text: string | null): Combination {
+  const said = Object.fromEntries(
+    (text ?? '').split(',').flatMap(pair => {
+      const [axis, value] = pair.split(':');
+      const place = space.axes.find(each => each.id === axis);
+      return place && value !== undefined && place.indexOf.has(value) ? [[place.id, value]] : [];
+    }),
+  );
+  return space.written(space.settled(space.indices(said)).combination);
+}
+
+/** A combination as the address names it; nothing of one at rest. */
+function shownText({ space }: Component, combination: Combination): string | null {
+  const said = space.axes.flatMap(axis => {
+    const value = combination[axis.id];
+    return value === undefined || value === axis.values[axis.rest]!.id ? [] : [`${axis.id}:${value}`];
+  });
+  return said.length === 0 ? null : said.join(',');
+}
