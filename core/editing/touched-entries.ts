@@ -8,7 +8,7 @@ export interface TouchedComponent {
   readonly id: string;
   readonly title: string;
   /** Whether the component itself is new or gone. */
-  readonly fate: 'changed' | 'made' | 'removed';
+  readonly fate: 'changed' | 'made' | 'removed' | 'renamed';
   readonly lists: readonly TouchedList[];
 }
 
@@ -35,17 +35,34 @@ export type TouchedListName = (typeof LISTS)[number];
 /** What lies between two states of a system, component by component. */
 export function touchedBetween(before: Documents, after: Documents): TouchedComponent[] {
   const paths = [...new Set([...before.keys(), ...after.keys()])].sort();
-  return paths.flatMap(path => {
+  const changed = paths.flatMap(path => {
     if (documentKind(path)?.kind !== 'component' || before.get(path) === after.get(path)) return [];
-    const [was, is] = [componentAt(before, path), componentAt(after, path)];
-    // A document under another path is the same component.
-    const isCarried = [...before.keys()].some(each => componentAt(before, each)?.id === (is ?? was)?.id);
+    return [{ was: componentAt(before, path), is: componentAt(after, path) }];
+  });
+  // Under another path and id it is the same component.
+  const renamed = changed.filter(({ was, is }) => !was && is && changed.some(each => isRenamed(each, is)));
+  return changed.flatMap(({ was, is }): TouchedComponent[] => {
+    if (was && !is && renamed.some(each => isRenamed({ was, is }, each.is!))) return [];
     const { id, title } = (is ?? was)!;
-    const fate = was && is ? 'changed' : is ? (isCarried ? 'changed' : 'made') : 'removed';
-    const lists = was && is ? touchedLists(was, is) : [];
-    return [{ id, title: title ?? id, fate, lists } as const];
+    const named = { id, title: title ?? id };
+    if (was && is) return [{ ...named, fate: 'changed', lists: touchedLists(was, is) }];
+    const fate = !is ? 'removed' : renamed.some(each => each.is === is) ? 'renamed' : 'made';
+    return [{ ...named, fate, lists: [] }];
   });
 }
+
+interface Between {
+  readonly was: WrittenComponent | null;
+  readonly is: WrittenComponent | null;
+}
+
+/** Whether one that is gone is what another is now, but for its id. */
+const isRenamed = ({ was, is }: Between, now: WrittenComponent): boolean =>
+  was !== null &&
+  is === null &&
+  was.title === now.title &&
+  was.summary === now.summary &&
+  was.rules === now.rules;
 
 function componentAt(documents: Documents, path: string): WrittenComponent | null {
   const document = documents.get(path);

@@ -179,7 +179,7 @@ function PartActs({
               {' · '}
               <ConsideredAct
                 words="unwrap"
-                title={`unwrap ${name}`}
+                title={name}
                 edit={unwrapPart(component.id, name)}
                 label={`${component.title}: ${name} unwrapped`}
                 about={component.id}
@@ -190,7 +190,7 @@ function PartActs({
           {' · '}
           <ConsideredAct
             words="take out"
-            title={`take out ${name}`}
+            title={name}
             edit={removePart(component.id, name)}
             label={`${component.title}: ${name} taken out`}
             about={component.id}

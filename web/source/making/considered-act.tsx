@@ -13,7 +13,7 @@ export function ConsideredAct({
   onDone,
 }: {
   words: string;
-  /** What it is done to, for readers: `take out size`. */
+  /** What it is done to, for readers. */
   title: string;
   edit: StructuralEdit;
   /** As the history names it. */
@@ -24,7 +24,12 @@ export function ConsideredAct({
   const [isConsidered, setConsidered] = useState(false);
   if (!isConsidered)
     return (
-      <button type="button" className="act" aria-label={title} onClick={() => setConsidered(true)}>
+      <button
+        type="button"
+        className="act"
+        aria-label={`${words}: ${title}`}
+        onClick={() => setConsidered(true)}
+      >
         {words}
       </button>
     );

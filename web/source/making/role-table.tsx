@@ -36,7 +36,9 @@ export function RoleTable({
         <tr>
           <th scope="col">what it does</th>
           <th scope="col">token</th>
-          <th scope="col" />
+          <th scope="col">
+            <span className="unseen">how it was found</span>
+          </th>
         </tr>
       </thead>
       <tbody>

@@ -11,7 +11,7 @@ export function TouchedList({ tried, about }: { tried: Attempt | null; about?: s
       </p>
     );
   const touched = tried.touched
-    .filter(({ fate, lists }) => fate !== 'changed' || lists.length > 0)
+    .filter(({ fate, id, lists }) => fate !== 'changed' || id !== about || lists.length > 0)
     .toSorted((a, b) => Number(b.id === about) - Number(a.id === about));
   if (touched.length === 0) return <p className="said touched">Nothing else names it.</p>;
   return (

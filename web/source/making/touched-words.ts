@@ -22,6 +22,7 @@ const some = (list: TouchedListName, count: number): string => counted(count, EN
 export function touchedWords({ fate, lists }: TouchedComponent): string {
   if (fate === 'made') return 'is made';
   if (fate === 'removed') return 'is removed';
+  if (fate === 'renamed') return 'is named anew';
   const follow = lists.filter(({ changed }) => changed > 0).map(({ list, changed }) => some(list, changed));
   const go = lists.filter(({ gone }) => gone > 0).map(({ list, gone }) => some(list, gone));
   const said = [

@@ -197,7 +197,7 @@ function AxisEditor({ component, axis, onClose }: { component: Component; axis: 
         </button>
         <ConsideredAct
           words="take it out"
-          title={`take out ${axis.title}`}
+          title={axis.title}
           edit={axisEdits.removeAxis(id, axis.id)}
           label={`${title}: ${axis.title} taken out`}
           about={id}
@@ -345,7 +345,7 @@ function ValueTable({ component, axis, run }: { component: Component; axis: Axis
                     <button
                       type="button"
                       className="act"
-                      aria-label={`${value.title} is at rest`}
+                      aria-label={`rest here: ${value.title}`}
                       onClick={() =>
                         void run(axisEdits.chooseDefault(id, axis.id, value.id), `is ${value.id} at rest`)
                       }
@@ -360,7 +360,7 @@ function ValueTable({ component, axis, run }: { component: Component; axis: Axis
               {axis.values.length > 1 && !(axis.kind === 'state' && index === 0) ? (
                 <ConsideredAct
                   words="take out"
-                  title={`take out ${value.title}`}
+                  title={value.title}
                   edit={axisEdits.removeValue(id, axis.id, value.id)}
                   label={`${component.title}: ${axis.title} no longer ${value.title}`}
                   about={id}

@@ -129,7 +129,7 @@ function LimitEditor({
       <div className="acts">
         <ConsideredAct
           words="take it out"
-          title="take out this limit"
+          title="this limit"
           edit={removeEntry(component.id, 'limits', limit.index)}
           label={`${component.title}: limit taken out`}
           about={component.id}

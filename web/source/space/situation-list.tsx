@@ -177,7 +177,7 @@ function SituationEditor({
         </button>
         <ConsideredAct
           words="take it out"
-          title={`take out ${document.title ?? id}`}
+          title={document.title ?? id}
           edit={removeEntry(component.id, 'situations', index)}
           label={`${component.title}: ${document.title ?? id} taken out`}
           about={component.id}
