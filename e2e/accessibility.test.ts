@@ -50,6 +50,8 @@ const SCREENS: readonly [string, string, string][] = [
     '/quayside/text-field?plate=looks&in=theme:night&rows=above.small*above.medium&columns=boxed.none*tinted.none',
     '.ledger .scope-column',
   ],
+  ['the lineup', '/quayside/lineup?size=small', '.lineup .specimen'],
+  ['the lineup by night', '/quayside/lineup?in=theme:night', '.lineup .specimen'],
   ['a new field', '/quayside/new?from=count', '.way .specimen'],
   ['the removal of a field', '/quayside?do=remove&on=step-button', '.modal .touched'],
   ['a field renamed', '/quayside?do=rename&on=text-field', '.modal .name-fields'],

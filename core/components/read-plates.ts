@@ -19,6 +19,7 @@ export function readPlates(
     problems,
   );
   const names = ['situation', ...space.axes.map(axis => axis.id)];
+  const situations = (document.situations ?? []).map(situation => situation.id);
   const samples = (document.samples ?? []).map(sample => sample.id);
   return documents.map((plate, index) => {
     const at = pointer('plates', index);
@@ -37,6 +38,10 @@ export function readPlates(
     for (const [axis, value] of Object.entries(plate.hold ?? {})) {
       readCondition({ [axis]: value }, space.axes, `${at}/hold`, problems, 'exact');
     }
+    for (const [axis, values] of Object.entries(plate.values ?? {})) {
+      if (axis === 'situation') checkSituations(values, situations, `${at}/values/situation`, problems);
+      else readCondition({ [axis]: values }, space.axes, `${at}/values`, problems, 'exact');
+    }
     if (plate.sample !== undefined && !samples.includes(plate.sample)) {
       problems.error(
         `${at}/sample`,
@@ -47,5 +52,18 @@ export function readPlates(
       );
     }
     return { ...plate, across: known('across'), down: known('down') };
+  });
+}
+
+function checkSituations(
+  wanted: readonly string[],
+  known: readonly string[],
+  at: string,
+  problems: ProblemList,
+): void {
+  wanted.forEach((id, index) => {
+    if (known.includes(id)) return;
+    const message = `There is no situation “${id}”; there is ${oneOf(known, 12)}.`;
+    problems.error(at + pointer(index), 'unknown-situation', message, nearest(id, known), id);
   });
 }

@@ -225,6 +225,16 @@ class Following {
         return axisNow === null || now === null ? null : [axisNow, now];
       }),
     );
+    next = withMember(next, 'values', values => {
+      const left = mapMembers(values, (axis, ids) => {
+        const axisNow = axis === 'situation' ? axis : reader.now('axis', axis);
+        const now = mapEntries(ids!, id =>
+          axis === 'situation' ? reader.now('situation', id) : reader.now('value', id, axis),
+        );
+        return axisNow === null || now.length === 0 ? null : [axisNow, now];
+      });
+      return Object.keys(left).length > 0 ? left : undefined;
+    });
     return withMember(next, 'sample', sample => reader.now('sample', sample) ?? undefined);
   }
 

@@ -186,6 +186,18 @@ class Derivation {
     return pointer('without', 'axes', this.without('axes').indexOf(axis));
   }
 
+  /** The values that a plate shows, as far as they are left; those of an axis of which none is left are all. */
+  private valuesLeft(values: PlateDocument['values'], narrowing: Narrowing): PlateDocument['values'] {
+    if (!values) return values;
+    const out = new Set(this.without('situations'));
+    const isLeft = (axis: string, value: string): boolean =>
+      axis === 'situation' ? !out.has(value) : !narrowing.isHeld(axis) && narrowing.has(axis, value);
+    const entries = Object.entries(values);
+    const left = entries.map(([axis, ids]) => [axis, ids.filter(value => isLeft(axis, value))] as const);
+    const isSame = left.every(([axis, ids]) => ids.length === values[axis]!.length);
+    return isSame ? values : Object.fromEntries(left.filter(([, ids]) => ids.length > 0));
+  }
+
   private plate(
     plate: Traced<PlateDocument>,
     narrowing: Narrowing,
@@ -196,21 +208,29 @@ class Derivation {
       axes.some(axis => narrowing.isHeld(axis)) ? axes.filter(axis => !narrowing.isHeld(axis)) : axes;
     const held = Object.entries(value.hold ?? {});
     const hold = held.filter(([axis, at]) => !narrowing.isHeld(axis) && narrowing.has(axis, at));
+    const values = this.valuesLeft(value.values, narrowing);
     const across = left(value.across);
     const down = left(value.down);
     const losesSample =
       value.sample !== undefined &&
       this.without('samples').includes(value.sample) &&
       !samples.has(value.sample);
-    if (across === value.across && down === value.down && hold.length === held.length && !losesSample)
+    if (
+      across === value.across &&
+      down === value.down &&
+      hold.length === held.length &&
+      values === value.values &&
+      !losesSample
+    )
       return plate;
-    const { sample, hold: _, ...rest } = value;
+    const { sample, hold: _, values: __, ...rest } = value;
     return traced(
       {
         ...rest,
         across,
         down,
         ...(value.hold === undefined ? {} : { hold: Object.fromEntries(hold) }),
+        ...(values === undefined ? {} : { values }),
         ...(losesSample || sample === undefined ? {} : { sample }),
       },
       plate.origin,

@@ -186,6 +186,8 @@ export interface PlateDocument {
   readonly across: readonly string[];
   readonly down: readonly string[];
   readonly hold?: { readonly [axis: string]: string };
+  /** Of an axis, or of `situation`: the values that it shows, in their order; all in the component's order where it is absent. */
+  readonly values?: { readonly [axis: string]: readonly string[] };
   readonly sample?: string;
   readonly caption?: string;
 }

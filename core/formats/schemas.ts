@@ -168,7 +168,16 @@ const component = {
       ),
       plates: list(
         object(
-          { id, title: line, across: list(id), down: list(id), hold: mapOf(line), sample: id, caption: line },
+          {
+            id,
+            title: line,
+            across: list(id),
+            down: list(id),
+            hold: mapOf(line),
+            values: mapOf(list(line, { minItems: 1 })),
+            sample: id,
+            caption: line,
+          },
           ['id', 'across', 'down'],
         ),
       ),

@@ -10,6 +10,8 @@ export interface Arrangement {
   readonly across: readonly string[];
   readonly down: readonly string[];
   readonly hold: Readonly<Record<string, string>>;
+  /** Values that are shown of an axis, or of `situation`, in their order, where not all as they are. */
+  readonly values?: Readonly<Record<string, readonly string[]>>;
   readonly sample: string | null;
 }
 
@@ -50,7 +52,7 @@ const MAX_COLUMNS = 500;
 export function cellCount(component: Component, arrangement: Arrangement): number {
   const { across, down } = laidOut(component, arrangement);
   const headingCount = (axes: readonly string[]): number =>
-    axes.reduce((product, axis) => product * valuesOf(component, axis).length, 1);
+    axes.reduce((product, axis) => product * shownOf(component, axis, arrangement).length, 1);
   return headingCount(across) * headingCount(down);
 }
 
@@ -66,8 +68,8 @@ export function* plateGridInSteps(
   arrangement: Arrangement,
 ): Generator<{ done: number; total: number }, PlateGrid> {
   const { across, down } = laidOut(component, arrangement);
-  const columns = headings(component, across);
-  const rows = headings(component, down);
+  const columns = headings(component, across, arrangement);
+  const rows = headings(component, down, arrangement);
   const held = holdRegion(component, arrangement.hold);
   const cells: Cell[][] = [];
   for (const [rowIndex, row] of rows.entries()) {
@@ -88,16 +90,17 @@ export function* plateGridInSteps(
 
 /** The axes that a plate has room for. */
 function laidOut(component: Component, arrangement: Arrangement): Pick<Arrangement, 'across' | 'down'> {
-  const across = fitting(component, arrangement.across, MAX_COLUMNS);
-  const columns = across.reduce((product, axis) => product * valuesOf(component, axis).length, 1);
-  const down = fitting(component, arrangement.down, Math.floor(MAX_CELLS / Math.max(1, columns)));
+  const count = (axis: string): number => shownOf(component, axis, arrangement).length;
+  const across = fitting(count, arrangement.across, MAX_COLUMNS);
+  const columns = across.reduce((product, axis) => product * count(axis), 1);
+  const down = fitting(count, arrangement.down, Math.floor(MAX_CELLS / Math.max(1, columns)));
   return { across, down };
 }
 
 /** As many axes, from the outermost, as make no more headings than these. */
-function fitting(component: Component, axes: readonly string[], most: number): readonly string[] {
+function fitting(count: (axis: string) => number, axes: readonly string[], most: number): readonly string[] {
   let headingCount = 1;
-  const end = axes.findIndex(axis => (headingCount *= valuesOf(component, axis).length) > most);
+  const end = axes.findIndex(axis => (headingCount *= count(axis)) > most);
   return end < 0 ? axes : axes.slice(0, end);
 }
 
@@ -135,12 +138,22 @@ function shownIn(
   return { indices: extents.first(left)!, never: null };
 }
 
-function headings(component: Component, axes: readonly string[]): Heading[] {
+function headings(component: Component, axes: readonly string[], arrangement: Arrangement): Heading[] {
   const start: Heading = { words: [], wants: {}, region: component.space.full, key: '' };
   return axes.reduce<Heading[]>(
-    (all, axis) => all.flatMap(outer => valuesOf(component, axis).map(inner => nested(outer, inner))),
+    (all, axis) =>
+      all.flatMap(outer => shownOf(component, axis, arrangement).map(inner => nested(outer, inner))),
     [start],
   );
+}
+
+/** The values of an axis that a plate shows, in its order. */
+function shownOf(component: Component, axis: string, { values }: Arrangement): Heading[] {
+  const all = valuesOf(component, axis);
+  const wanted = values?.[axis];
+  if (!wanted) return all;
+  const shown = wanted.flatMap(id => all.find(({ key }) => key === id) ?? []);
+  return shown.length > 0 ? shown : all;
 }
 
 /** The values an axis contributes; `situation` contributes the situations. */
@@ -186,7 +199,13 @@ export function sampleNamed(component: Component, id: string | null | undefined)
 export function arrangementOf(component: Component, plateId: string | null): Arrangement {
   const plate = component.plates.find(each => each.id === plateId) ?? component.plates[0];
   if (plate)
-    return { across: plate.across, down: plate.down, hold: plate.hold ?? {}, sample: plate.sample ?? null };
+    return {
+      across: plate.across,
+      down: plate.down,
+      hold: plate.hold ?? {},
+      ...(plate.values ? { values: plate.values } : {}),
+      sample: plate.sample ?? null,
+    };
   const option = component.space.axes.find(axis => axis.kind === 'option');
   const across =
     component.situations.length > 0

@@ -16,6 +16,15 @@ const column = (key: string): Cell[] => {
 };
 
 describe('laying out', () => {
+  test('a plate shows some values, in its own order; where none is left, all', () => {
+    const shown = (values: Record<string, string[]>): string[] =>
+      plateGrid(component, { across: ['validity'], down: [], hold: {}, sample: null, values }).columns.map(
+        ({ key }) => key,
+      );
+    expect(shown({ validity: ['valid', 'none'] })).toEqual(['valid', 'none']);
+    expect(shown({ validity: ['nothing'] })).toEqual(['none', 'invalid', 'valid']);
+  });
+
   test('situations across, an option down, every cell a combination that can be', () => {
     expect(sizes.columns.map(heading => heading.words)).toEqual(
       component.situations.map(situation => [situation.title]),

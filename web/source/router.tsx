@@ -2,6 +2,7 @@ import { createBrowserRouter, Navigate } from 'react-router';
 import { AnatomyScreen } from './anatomy/anatomy-screen';
 import { ComponentScreen } from './component/component-screen';
 import { FieldsScreen } from './fields/fields-screen';
+import { LineupScreen } from './fields/lineup-screen';
 import { Failure } from './frame/failure';
 import { SystemFrame } from './frame/system-frame';
 import { GuideScreen } from './guide/guide-screen';
@@ -21,6 +22,7 @@ export const router = createBrowserRouter([
     errorElement: <Failure />,
     children: [
       { index: true, element: <FieldsScreen /> },
+      { path: 'lineup', element: <LineupScreen /> },
       { path: 'new', element: <NewFieldScreen /> },
       { path: 'tokens', element: <TokensScreen /> },
       { path: 'guide', element: <GuideScreen /> },

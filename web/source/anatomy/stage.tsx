@@ -1,4 +1,4 @@
-import { useLayoutEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import { namesOf } from '@periwinkle/core/emit/names';
@@ -9,6 +9,7 @@ import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { pageColor } from '../specimen/page-color';
+import { useNarrow } from '../common/use-narrow';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { Specimen, useShape } from '../specimen/specimen';
 import { Measures } from './measures';
@@ -17,21 +18,8 @@ import type { PartLine } from './part-lines';
 /** The stage in px, on a wide page and on a narrow one, and the width that a field is given, in CSS px. */
 const STAGE = { wide: 780, narrow: 560, height: 470 };
 const FIELD_WIDTH = 240;
-const NARROW = '(max-width: 1240px)';
 /** Room for numbers at the sides. */
 const SIDES = 80;
-
-function useStageWidth(): number {
-  const isNarrow = useSyncExternalStore(
-    listener => {
-      const query = matchMedia(NARROW);
-      query.addEventListener('change', listener);
-      return () => query.removeEventListener('change', listener);
-    },
-    () => matchMedia(NARROW).matches,
-  );
-  return isNarrow ? STAGE.narrow : STAGE.wide;
-}
 
 /** A component drawn large, its parts numbered, the chosen one measured. */
 export function Stage({
@@ -59,7 +47,7 @@ export function Stage({
   onCompared: (difference: number) => void;
 }) {
   const shape = useShape(system, component);
-  const width = useStageWidth();
+  const width = useNarrow() ? STAGE.narrow : STAGE.wide;
   const scale = Math.min(wanted, (width - SIDES) / FIELD_WIDTH);
   const holder = useRef<HTMLDivElement>(null);
   const [drawn, setDrawn] = useState<ReadonlyMap<string, Rect>>(new Map());

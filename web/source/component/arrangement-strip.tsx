@@ -1,6 +1,7 @@
 import type { Component } from '@periwinkle/core/components/component';
 import { readable } from '@periwinkle/core/space/axis';
 import { Choice, type ChoiceItem } from '../common/choice';
+import { PlateActs } from './plate-acts';
 import type { PlateAddress, usePlateAddress } from './plate-address';
 
 type Direction = 'across' | 'down';
@@ -93,6 +94,12 @@ export function ArrangementStrip({
             'none'}
         </Choice>
       </span>
+      <PlateActs
+        component={component}
+        plateId={address.plateId}
+        arrangement={arrangement}
+        onPlate={plateId => change({ plateId })}
+      />
     </div>
   );
 }
@@ -112,12 +119,12 @@ function DirectionWords({
   const { arrangement } = address;
   const here = arrangement[direction];
   const other: Direction = direction === 'across' ? 'down' : 'across';
-  const all = ['situation', ...component.space.axes.map(axis => axis.id)];
+  const every = ['situation', ...component.space.axes.map(axis => axis.id)];
   const name = (id: string): string =>
     id === 'situation'
       ? 'situations'
       : (component.space.axes.find(axis => axis.id === id)?.title ?? readable(id)).toLowerCase();
-  const free = all.filter(id => !arrangement.across.includes(id) && !arrangement.down.includes(id));
+  const free = every.filter(id => !arrangement.across.includes(id) && !arrangement.down.includes(id));
   const set = (mine: readonly string[], theirs: readonly string[] = arrangement[other]): void =>
     change({ arrangement: { [direction]: mine, [other]: theirs } });
   const act = (axis: string, action: string): void => {
@@ -125,13 +132,37 @@ function DirectionWords({
     if (action === '/remove') set(rest);
     else if (action === '/move') set(rest, [...arrangement[other], axis]);
     else if (action === '/first') set([axis, ...rest]);
+    else if (action.startsWith('/value ')) show(axis, action);
     else set(here.map(each => (each === axis ? action : each)));
   };
+  const all = (axis: string): readonly { id: string; words: string }[] =>
+    axis === 'situation'
+      ? component.situations.map(({ id, title }) => ({ id, words: title }))
+      : (component.space.axes.find(each => each.id === axis)?.values ?? []);
+  const shownOf = (axis: string): readonly string[] =>
+    arrangement.values?.[axis] ?? all(axis).map(({ id }) => id);
+  const show = (axis: string, action: string): void => {
+    const [, what, value] = action.split(' ') as [string, string, string];
+    const others = shownOf(axis).filter(id => id !== value);
+    const next = what === 'without' ? others : what === 'first' ? [value, ...others] : [...others, value];
+    change({ arrangement: { values: { ...arrangement.values, [axis]: next } } });
+  };
+  /** Of each value whether it is shown, and the first place. */
+  const valueItems = (axis: string): ChoiceItem[] =>
+    all(axis).flatMap(({ id, words }) => {
+      const at = shownOf(axis).indexOf(id);
+      if (at < 0) return [{ id: `/value with ${id}`, words: `with ${words}` }];
+      return [
+        ...(shownOf(axis).length > 1 ? [{ id: `/value without ${id}`, words: `without ${words}` }] : []),
+        ...(at > 0 ? [{ id: `/value first ${id}`, words: `${words} first` }] : []),
+      ];
+    });
   const items = (axis: string): ChoiceItem[] => [
     ...(here.length > 1 && here[0] !== axis ? [{ id: '/first', words: 'outermost' }] : []),
     { id: '/move', words: `run ${other} instead` },
     { id: '/remove', words: 'hold it' },
     ...free.map(id => ({ id, words: name(id) })),
+    ...valueItems(axis),
   ];
   return (
     <span>

@@ -14,6 +14,7 @@ import { useShape } from '../specimen/specimen';
 import { ArrangementStrip } from './arrangement-strip';
 import { LedgerDrawer } from './ledger-drawer';
 import { Plate } from './plate';
+import { PlateCaption } from './plate-caption';
 import { readRegion } from './region-address';
 import { selectedBy, selectionOn, usePlateAddress, type Selection } from './plate-address';
 import { NoSuchField } from './no-such-field';
@@ -120,11 +121,7 @@ function Inside({ component }: { component: Component }) {
       <div className="caption">
         {address.region === null ? (
           <span>
-            <b>
-              Plate {place + 1}
-              {plates[place]?.title ? `. ${plates[place].title}` : ''}.
-            </b>{' '}
-            {plates[place]?.caption}
+            <PlateCaption component={component} place={place} onRenamed={plateId => change({ plateId })} />
           </span>
         ) : (
           <span>

@@ -28,7 +28,16 @@ export interface PlateAddress {
 }
 
 const SELECTION_PARAMETERS = ['rows', 'columns'];
-const PLATE_PARAMETERS = ['across', 'down', 'hold', 'sample', 'narrow', 'region', ...SELECTION_PARAMETERS];
+const PLATE_PARAMETERS = [
+  'across',
+  'down',
+  'hold',
+  'values',
+  'sample',
+  'narrow',
+  'region',
+  ...SELECTION_PARAMETERS,
+];
 
 const pairs = (text: string | null): Record<string, string> =>
   Object.fromEntries(
@@ -41,6 +50,17 @@ const written = (record: Readonly<Record<string, string>>): string =>
     .map(pair => pair.join(':'))
     .join(',');
 const list = (text: string): string[] => text.split(',').filter(each => each !== '');
+
+/** Shown values as the address has them: `size:large+small`; those of the plate itself where it has none. */
+function shownValues(text: string | null, own: Arrangement['values']): Pick<Arrangement, 'values'> {
+  if (text === null) return own ? { values: own } : {};
+  const shown = Object.entries(pairs(text)).map(([axis, ids]) => [axis, ids.split(/[+ ]/)] as const);
+  return { values: Object.fromEntries(shown) };
+}
+const writtenValues = (values: NonNullable<Arrangement['values']>): string =>
+  Object.entries(values)
+    .map(([axis, ids]) => `${axis}:${ids.join('+')}`)
+    .join(',');
 
 /** Headings of one direction by their keys, from one to another; all of them, however many there will be. */
 type Span = readonly [first: string, last: string] | 'all';
@@ -99,16 +119,19 @@ export function usePlateAddress(component: Component): {
   const text = parameters.toString();
   const plateId = parameters.get('plate');
   // The arrangement stays the same object while a selection changes, and with it the whole plate.
-  const laidOut = ['across', 'down', 'hold', 'sample'].map(name => parameters.get(name) ?? '\n').join('\t');
+  const laidOut = ['across', 'down', 'hold', 'sample', 'values']
+    .map(name => parameters.get(name) ?? '\n')
+    .join('\t');
   const arrangement = useMemo(() => {
-    const [across, down, hold, sample] = laidOut.split('\t').map(each => (each === '\n' ? null : each)) as (
-      string | null
-    )[];
+    const [across, down, hold, sample, values] = laidOut
+      .split('\t')
+      .map(each => (each === '\n' ? null : each)) as (string | null)[];
     const own = arrangementOf(component, plateId);
     return {
       across: across ? list(across) : across === '' ? [] : own.across,
       down: down ? list(down) : down === '' ? [] : own.down,
       hold: { ...own.hold, ...pairs(hold ?? null) },
+      ...shownValues(values ?? null, own.values),
       sample: sample ?? own.sample,
     };
   }, [laidOut, plateId, component]);
@@ -136,13 +159,15 @@ export function usePlateAddress(component: Component): {
             PLATE_PARAMETERS.forEach(name => next.delete(name));
             set('plate', parts.plateId);
           }
-          const { across, down, hold, sample } = parts.arrangement ?? {};
+          const { across, down, hold, values, sample } = parts.arrangement ?? {};
           // An empty direction is said too: absent would mean the plate's own.
           if (across) next.set('across', across.join(','));
           if (down) next.set('down', down.join(','));
           if (hold) set('hold', written(hold));
+          // So is that all are shown.
+          if (values) next.set('values', writtenValues(values));
           set('sample', sample);
-          if (across || down) SELECTION_PARAMETERS.forEach(name => next.delete(name));
+          if (across || down || values) SELECTION_PARAMETERS.forEach(name => next.delete(name));
           if (parts.selected !== undefined) {
             next.delete('region');
             set('rows', parts.selected && spanText(parts.selected.rows));

@@ -72,6 +72,7 @@ export function FieldsScreen() {
           {counted(contextCount, 'context')}
         </span>
         <span className="beside">
+          <Link to={`/${store.id}/lineup${carried}`}>Lineup</Link>
           <Link to={`/${store.id}/new${carried}`}>New field</Link>
         </span>
       </div>
