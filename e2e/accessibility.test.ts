@@ -61,6 +61,8 @@ const SCREENS: readonly [string, string, string][] = [
   ['an option opened', '/quayside/text-field/space?open=axis:size', '.values'],
   ['a limit opened', '/quayside/berth/space?open=limit:1', '.condition-editor'],
   ['a situation opened', '/quayside/berth/space?open=situation:invalid', '.condition-editor'],
+  ['the content of a component', '/quayside/harbour-dues/content?open=key:sign', '.stresses .specimen'],
+  ['a sample opened', '/quayside/text-field/content?open=sample:vessel', '.sample-editor'],
   ['the rules of a component', '/quayside/text-field/rules', '.decisions'],
   ['tokens', '/quayside/tokens?token=color.line.over', '.reach-strip'],
   ['guide', '/quayside/guide/text-field', '.page .situation'],

@@ -1,3 +1,4 @@
+import { shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';
 import { MAX_ENTRIES } from '../content/entries';
 import { CONVERSIONS } from '../content/conversions';
@@ -6,9 +7,6 @@ import type { ContentDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
-
-/** Keys that controls show without naming them. */
-const OF_CONTROLS = ['value', 'placeholder'];
 
 /** Checks what a component says of its content, and whether its samples and its nested components go with that. */
 export function contentProblems(component: Component): LocalProblem[] {
@@ -32,17 +30,6 @@ export function contentProblems(component: Component): LocalProblem[] {
   checkSamples(component, declared, problems);
   checkUses(component, declared, problems);
   return problems.problems;
-}
-
-/** The keys that parts of a component show, those of the ones nested in it by what they are mapped to. */
-function shownKeys({ anatomy, nested }: Component): ReadonlySet<string> {
-  const keys = anatomy.parts.flatMap(({ content }) => content ?? []);
-  const ofControl = anatomy.control && anatomy.control.nested === null ? OF_CONTROLS : [];
-  const ofUses = nested.flatMap(({ content, repeat }) => [
-    ...content.values(),
-    ...(repeat === null ? [] : [repeat]),
-  ]);
-  return new Set([...keys, ...ofControl, ...ofUses]);
 }
 
 function checkDeclared(each: ContentDocument, at: string, problems: ProblemList): void {

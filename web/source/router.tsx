@@ -3,6 +3,7 @@ import { AnatomyScreen } from './anatomy/anatomy-screen';
 import { ComponentScreen } from './component/component-screen';
 import { FieldsScreen } from './fields/fields-screen';
 import { LineupScreen } from './fields/lineup-screen';
+import { ContentScreen } from './content/content-screen';
 import { Failure } from './frame/failure';
 import { SystemFrame } from './frame/system-frame';
 import { GuideScreen } from './guide/guide-screen';
@@ -30,6 +31,7 @@ export const router = createBrowserRouter([
       { path: 'outputs', element: <OutputsScreen /> },
       { path: ':componentId', element: <ComponentScreen /> },
       { path: ':componentId/anatomy', element: <AnatomyScreen /> },
+      { path: ':componentId/content', element: <ContentScreen /> },
       { path: ':componentId/space', element: <SpaceScreen /> },
       { path: ':componentId/rules', element: <RulesScreen /> },
     ],

@@ -10,6 +10,7 @@ export function Sheets({ system, component }: { system: string; component: strin
       </NavLink>
       <NavLink to={`${base}/anatomy`}>Anatomy</NavLink>
       <NavLink to={`${base}/space`}>Space</NavLink>
+      <NavLink to={`${base}/content`}>Content</NavLink>
       <NavLink to={`${base}/rules`}>Rules</NavLink>
     </nav>
   );
