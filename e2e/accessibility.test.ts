@@ -63,6 +63,7 @@ const SCREENS: readonly [string, string, string][] = [
   ['a situation opened', '/quayside/berth/space?open=situation:invalid', '.condition-editor'],
   ['the content of a component', '/quayside/harbour-dues/content?open=key:sign', '.stresses .specimen'],
   ['a sample opened', '/quayside/text-field/content?open=sample:vessel', '.sample-editor'],
+  ['icons', '/quayside/icons', '.icons svg'],
   ['the rules of a component', '/quayside/text-field/rules', '.decisions'],
   ['tokens', '/quayside/tokens?token=color.line.over', '.reach-strip'],
   ['guide', '/quayside/guide/text-field', '.page .situation'],

@@ -6,10 +6,12 @@ import {
   renameComponent,
 } from '../editing/component-edits';
 import { addEntry, changeEntry, removeEntry, renameEntry, returnEntry } from '../editing/entry-edits';
+import { putIcons, removeIcon, renameIcon, usesOfIcon } from '../editing/icon-edits';
 import * as partEdits from '../editing/part-edits';
 import type { StructuralEdit } from '../editing/restructure';
 import { componentNamed, type System } from '../components/system';
 import type { ComponentDocument, DerivedDocument, SystemDocument } from '../formats/component-document';
+import { demoSystem } from '../test/demo';
 import { smallSystem } from '../test/small-system';
 import { attempt } from './attempt';
 
@@ -363,4 +365,21 @@ test('a copy goes its own way, with its page', () => {
   expect(after.at('components/copy.component.json')).toEqual({ ...field, id: 'copy', title: 'Copy' });
   expect(after.at('guide/copy.md')).toBe('# Field');
   expect(after.at<SystemDocument>('system.json').order).toEqual(['around', 'derived', 'field', 'copy']);
+});
+
+test('a drawing under another name is shown by it, taken out it is shown no more; nested ones count', () => {
+  const system = demoSystem();
+  const uses = usesOfIcon(system, 'shutter');
+  expect(uses.map(({ component }) => component.id)).toEqual(expect.arrayContaining(['passphrase']));
+  const renamed = attempt(system, renameIcon('shutter', 'blind'));
+  if (!renamed.ok) throw new Error(renamed.reason);
+  expect(renamed.documents.has('icons/shutter.svg')).toBe(false);
+  expect(JSON.stringify(renamed.documents.get('components/passphrase.component.json'))).toContain(
+    '"masked":"blind"',
+  );
+  const removed = attempt(system, removeIcon('alert'));
+  if (!removed.ok) throw new Error(removed.reason);
+  expect(JSON.stringify([...removed.documents])).not.toContain('"invalid":"alert"');
+  expect(attempt(system, renameIcon('shutter', 'alert')).ok).toBe(false);
+  expect(attempt(system, putIcons(new Map([['../x', '<svg/>']]))).ok).toBe(false);
 });

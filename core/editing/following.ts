@@ -11,6 +11,7 @@ import type {
 } from '../formats/component-document';
 import { isObject } from '../formats/json';
 import { axisOfValues } from '../content/sample-text';
+import { iconKeys } from './icon-edits';
 import { followedEdit, followedPart, type Anchors } from './following-parts';
 import { mapEntries, mapMembers, NameReader, withMember, type NameChange, type Names } from './names';
 
@@ -39,6 +40,7 @@ export function followed(
 class Following {
   readonly gone: NameChange[] = [];
   private readonly reader: NameReader;
+  private readonly drawings: ReadonlySet<string>;
 
   constructor(
     private readonly component: Component,
@@ -47,6 +49,7 @@ class Following {
     private readonly system: System,
   ) {
     this.reader = new NameReader(names, component);
+    this.drawings = iconKeys(component);
   }
 
   document(written: WrittenComponent): WrittenComponent {
@@ -168,10 +171,23 @@ class Following {
     const content = mapMembers(sample.content, (key, text) => {
       const now = reader.now('content', key);
       if (now === null) return null;
-      const left = Array.isArray(text) ? this.entries(key, text) : this.text(text);
+      const drawn = this.drawings.has(key) ? this.drawing(text) : text;
+      if (drawn === undefined) return null;
+      const left = Array.isArray(drawn) ? this.entries(key, drawn) : this.text(drawn);
       return left === undefined ? null : [now, left];
     });
     return id === sample.id && content === sample.content ? sample : { ...sample, id, content };
+  }
+
+  /** A drawing by its name, or one for each value of an axis. */
+  private drawing(given: SampleDocument['content'][string]): SampleDocument['content'][string] | undefined {
+    if (typeof given === 'string') return this.reader.now('icon', given) ?? undefined;
+    if (!isObject(given)) return given;
+    const left = mapMembers(given, (value, name) => {
+      const now = this.reader.now('icon', String(name));
+      return now === null ? null : [value, now];
+    });
+    return Object.keys(left).length === 0 ? undefined : (left as SampleDocument['content'][string]);
   }
 
   /** A text for each value of an axis. */

@@ -7,6 +7,7 @@ import { ContentScreen } from './content/content-screen';
 import { Failure } from './frame/failure';
 import { SystemFrame } from './frame/system-frame';
 import { GuideScreen } from './guide/guide-screen';
+import { IconsScreen } from './icons/icons-screen';
 import { NewFieldScreen } from './making/new-field-screen';
 import { OutputsScreen } from './outputs/outputs-screen';
 import { RulesScreen } from './rules/rules-screen';
@@ -23,6 +24,7 @@ export const router = createBrowserRouter([
     errorElement: <Failure />,
     children: [
       { index: true, element: <FieldsScreen /> },
+      { path: 'icons', element: <IconsScreen /> },
       { path: 'lineup', element: <LineupScreen /> },
       { path: 'new', element: <NewFieldScreen /> },
       { path: 'tokens', element: <TokensScreen /> },

@@ -73,6 +73,7 @@ export function FieldsScreen() {
         </span>
         <span className="beside">
           <Link to={`/${store.id}/lineup${carried}`}>Lineup</Link>
+          <Link to={`/${store.id}/icons${carried}`}>Icons</Link>
           <Link to={`/${store.id}/new${carried}`}>New field</Link>
         </span>
       </div>

@@ -28,7 +28,17 @@ export const idOf = ({ id, title }: NewName, { components }: System): string =>
   id || idFor(title, each => RESERVED.has(each) || components.some(component => component.id === each));
 
 /** Addresses of the book's parts, which no component can have. */
-const RESERVED = new Set(['tokens', 'trials', 'findings', 'guide', 'outputs', 'releases', 'lineup', 'new']);
+const RESERVED = new Set([
+  'tokens',
+  'trials',
+  'findings',
+  'guide',
+  'outputs',
+  'releases',
+  'lineup',
+  'icons',
+  'new',
+]);
 export const isReserved = (id: string): boolean => RESERVED.has(id);
 
 /** Title, id and group of a component. */
