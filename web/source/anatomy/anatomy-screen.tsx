@@ -7,6 +7,7 @@ import type { Combination } from '@periwinkle/core/space/space';
 import { Choice } from '../common/choice';
 import { counted } from '../common/numbers';
 import { Sheets } from '../common/sheets';
+import { usePageKeys } from '../common/shortcuts';
 import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
@@ -51,6 +52,7 @@ function Inside({ component }: { component: Component }) {
   const sample = sampleNamed(component, parameters.get(SAMPLE) ?? undefined);
   const [difference, setDifference] = useState<number | null>(null);
   const select = (name: string | null): void => set({ [PART]: name });
+  usePageKeys({ Escape: () => (selected ? select(null) : false) });
   const nested = lines.filter(({ uses }) => uses !== null).length;
   const { space } = component;
   return (

@@ -43,7 +43,7 @@ export function PartList({
               className="part"
               style={{ paddingInlineStart: line.depth * 16 }}
               aria-pressed={line.name === selected?.name}
-              onClick={() => onSelect(line.name === selected?.name ? null : line.name)}
+              onClick={() => onSelect(line.name)}
             >
               <code>{line.name}</code>{' '}
               <span className="said">

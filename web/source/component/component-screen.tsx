@@ -34,7 +34,10 @@ function Inside({ component }: { component: Component }) {
   const system = useSystemPart('system');
   const contexts = useContexts(system.tokens);
   const shape = useShape(system, component);
-  const { address, change } = usePlateAddress(shape.component);
+  // What rules say does not decide which plates there are.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const plated = useMemo(() => component, [shape, component.document.plates]);
+  const { address, change } = usePlateAddress(plated);
   const { arrangement } = address;
   const { grid, waiting } = usePlateGrid(component, shape, arrangement);
   const [aimed, setAimed] = useState<Box | null>(null);

@@ -18,6 +18,7 @@ import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
 import { useOpened } from '../data/opened-address';
 import { useStore, useSystemPart } from '../data/system-context';
+import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
 import { ConsideredAct } from '../making/considered-act';
 import { idFor } from '../making/name-fields';
@@ -111,10 +112,7 @@ function Inside({ component }: { component: Component }) {
 
 function AddSample({ component, onAdded }: { component: Component; onAdded: (id: string) => void }) {
   const restructure = useRestructure();
-  const [isNaming, setNaming] = useState(false);
-  const add = (typed: string): string | null => {
-    const title = typed.trim();
-    if (title === '') return null;
+  const add = (title: string): string | null => {
     const id = idFor(title, each => component.samples.some(sample => sample.id === each));
     const content = Object.fromEntries(
       (component.document.content ?? [])
@@ -125,26 +123,10 @@ function AddSample({ component, onAdded }: { component: Component; onAdded: (id:
       addEntry(component.id, 'samples', { id, title, content }),
       `${component.title}: sample ${title}`,
     );
-    if (reason === null) {
-      setNaming(false);
-      onAdded(id);
-    }
+    if (reason === null) onAdded(id);
     return reason;
   };
-  return isNaming ? (
-    <div className="adding">
-      <CommitField label="another sample" value="" placeholder="what it is called" autoFocus onCommit={add} />
-      <button type="button" className="act" onClick={() => setNaming(false)}>
-        leave it
-      </button>
-    </div>
-  ) : (
-    <p className="adding">
-      <button type="button" className="act" onClick={() => setNaming(true)}>
-        another sample
-      </button>
-    </p>
-  );
+  return <AddByName words="another sample" placeholder="what it is called" onAdd={add} />;
 }
 
 function SampleEditor({

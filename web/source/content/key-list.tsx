@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
 import { CONVERSIONS } from '@periwinkle/core/content/conversions';
@@ -7,6 +6,7 @@ import { CONTENT_KINDS, type ContentDocument } from '@periwinkle/core/formats/co
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
 import { useStore } from '../data/system-context';
+import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
 import { ConsideredAct } from '../making/considered-act';
 import { useRestructure } from '../making/use-restructure';
@@ -18,7 +18,6 @@ export function KeyList({ component }: { component: Component }) {
   const [opened, open] = useOpened();
   const restructure = useRestructure();
   const store = useStore();
-  const [isNaming, setNaming] = useState(false);
   const declared = component.document.content ?? [];
   const shown = contentKeys(component).filter(key => !declared.some(({ id }) => id === key));
   const declare = (entry: ContentDocument): string | null => {
@@ -26,10 +25,7 @@ export function KeyList({ component }: { component: Component }) {
       addEntry(component.id, 'content', entry),
       `${component.title}: ${entry.id} declared`,
     );
-    if (reason === null) {
-      setNaming(false);
-      open(`key:${entry.id}`);
-    }
+    if (reason === null) open(`key:${entry.id}`);
     return reason;
   };
   return (
@@ -82,27 +78,7 @@ export function KeyList({ component }: { component: Component }) {
           </li>
         ))}
       </ul>
-      {isNaming ? (
-        <div className="adding">
-          <CommitField
-            label="another key"
-            mono
-            value=""
-            placeholder="hint"
-            autoFocus
-            onCommit={id => (id.trim() === '' ? null : declare({ id: id.trim(), kind: 'text' }))}
-          />
-          <button type="button" className="act" onClick={() => setNaming(false)}>
-            leave it
-          </button>
-        </div>
-      ) : (
-        <p className="adding">
-          <button type="button" className="act" onClick={() => setNaming(true)}>
-            another key
-          </button>
-        </p>
-      )}
+      <AddByName words="another key" mono placeholder="hint" onAdd={id => declare({ id, kind: 'text' })} />
     </section>
   );
 }

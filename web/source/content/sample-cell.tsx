@@ -93,6 +93,7 @@ export function SampleCell({
         })
       ) : (
         <CommitField
+          quiet
           label={name}
           value={typeof given === 'string' ? given : ''}
           placeholder="nothing"

@@ -67,6 +67,9 @@ export class SystemStore {
   private stream: EditStream | null = null;
   private noticeCount = 0;
   private hasTakenUp = false;
+  /** Edits that were told and are taken in a moment later. */
+  private heard: StoredEdit[] = [];
+  private hearing: ReturnType<typeof setTimeout> | undefined;
   private readonly outbox: Outbox;
   private readonly steps: HistorySteps;
   private readonly listeners = new Set<() => void>();
@@ -306,12 +309,7 @@ export class SystemStore {
     addEventListener('beforeunload', this.askBeforeLeaving);
     this.outbox.open();
     this.stream = new EditStream(this.id, this.sync.copy.lastEdit, {
-      onEdit: edit => {
-        const isMade = this.sync.copy.pending.some(({ key }) => key === edit.editKey);
-        this.dispatch({ type: 'told', edits: [edit] });
-        // What others do moves none of our ends; what we do in another window does, and steps may concern anything.
-        if (!isMade && (edit.author === author() || edit.kind !== 'edit')) void this.steps.readEnds();
-      },
+      onEdit: edit => this.hear(edit),
       onOpen: () => {
         if (this.sync.isWaiting) this.dispatch({ type: 'due' });
       },
@@ -321,6 +319,21 @@ export class SystemStore {
     this.hasTakenUp = true;
     void this.takeUpLeft().catch(() => {
       // A browser that keeps nothing has left nothing.
+    });
+  }
+
+  /** What is told together is taken in together: a change of several documents is not shown half done. */
+  private hear(edit: StoredEdit): void {
+    this.heard.push(edit);
+    this.hearing ??= setTimeout(() => {
+      const edits = this.heard;
+      [this.heard, this.hearing] = [[], undefined];
+      const own = new Set(this.sync.copy.pending.flatMap(({ parts }) => parts.map(({ key }) => key)));
+      this.dispatch({ type: 'told', edits });
+      // What others do moves none of our ends; what we do in another window does, and steps may concern anything.
+      const isOfOurs = ({ author: by, kind, editKey }: StoredEdit): boolean =>
+        !own.has(editKey) && (by === author() || kind !== 'edit');
+      if (edits.some(isOfOurs)) void this.steps.readEnds();
     });
   }
 

@@ -156,6 +156,7 @@ function IconEntry({ name, svg, onReplace }: { name: string; svg: string; onRepl
       <span ref={drawing} className="drawing" aria-hidden="true" />
       <div>
         <CommitField
+          quiet
           label={`name of ${name}`}
           mono
           value={name}

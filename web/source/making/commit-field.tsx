@@ -10,6 +10,7 @@ export function CommitField({
   lines = 1,
   placeholder,
   autoFocus = false,
+  quiet = false,
 }: {
   label: string;
   value: string;
@@ -21,6 +22,8 @@ export function CommitField({
   lines?: number;
   placeholder?: string;
   autoFocus?: boolean;
+  /** Whether what it is stands beside it anyway: the label is for readers. */
+  quiet?: boolean;
 }) {
   const [text, setText] = useState(value);
   const [fault, setFault] = useState<string | null>(null);
@@ -60,8 +63,10 @@ export function CommitField({
     onKeyDown,
   };
   return (
-    <div className="commit-field">
-      <label htmlFor={id}>{label}</label>
+    <div className={quiet ? 'commit-field quiet' : 'commit-field'}>
+      <label htmlFor={id} className={quiet ? 'unseen' : undefined}>
+        {label}
+      </label>
       <div>
         {lines > 1 ? (
           <textarea {...common} rows={lines} onChange={event => type(event.target.value)} />

@@ -6,6 +6,7 @@ import type { Axis } from '@periwinkle/core/space/axis';
 import { STATE_CATALOGUE } from '@periwinkle/core/space/state-catalogue';
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
+import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
 import { ConsideredAct } from '../making/considered-act';
 import { idFor } from '../making/name-fields';
@@ -64,50 +65,24 @@ export function AxisList({ component }: { component: Component }) {
 
 function AddAxis({ component, onAdded }: { component: Component; onAdded: (id: string) => void }) {
   const restructure = useRestructure();
-  const [isNaming, setNaming] = useState(false);
   const { axes } = component.space;
   const states = STATE_CATALOGUE.filter(state => !axes.some(axis => axis.id === state.id));
   const addState = (id: string): void => {
-    const reason = restructure(
-      axisEdits.addAxis(component.id, { id, kind: 'state' }),
-      `${component.title}: state ${id} added`,
-    );
-    if (reason === null) onAdded(id);
+    const edit = axisEdits.addAxis(component.id, { id, kind: 'state' });
+    if (restructure(edit, `${component.title}: state ${id} added`) === null) onAdded(id);
   };
   const addOption = (title: string): string | null => {
-    if (title.trim() === '') return null;
     const id = idFor(title, each => axes.some(axis => axis.id === each));
-    const axis = { id, kind: 'option', title: title.trim(), values: [{ id: 'none' }] } as const;
+    const axis = { id, kind: 'option', title, values: [{ id: 'none' }] } as const;
     const reason = restructure(
       axisEdits.addAxis(component.id, axis),
       `${component.title}: option ${title} added`,
     );
-    if (reason === null) {
-      setNaming(false);
-      onAdded(id);
-    }
+    if (reason === null) onAdded(id);
     return reason;
   };
-  if (isNaming)
-    return (
-      <div className="adding">
-        <CommitField
-          label="another option"
-          value=""
-          placeholder="what it is called"
-          autoFocus
-          onCommit={addOption}
-        />
-        <button type="button" className="act" onClick={() => setNaming(false)}>
-          leave it
-        </button>
-      </div>
-    );
   return (
-    <p className="adding">
-      <button type="button" className="act" onClick={() => setNaming(true)}>
-        another option
-      </button>
+    <AddByName words="another option" placeholder="what it is called" onAdd={addOption}>
       {' · '}
       <Choice
         label="another state"
@@ -122,7 +97,7 @@ function AddAxis({ component, onAdded }: { component: Component; onAdded: (id: s
       >
         another state
       </Choice>
-    </p>
+    </AddByName>
   );
 }
 
@@ -219,36 +194,12 @@ function Touching({ edit, about }: { edit: StructuralEdit | null; about: string 
 type Run = (edit: StructuralEdit, words: string) => string | null;
 
 function AddValue({ component, axis, run }: { component: Component; axis: Axis; run: Run }) {
-  const [isNaming, setNaming] = useState(false);
-  if (!isNaming)
-    return (
-      <button type="button" className="act" onClick={() => setNaming(true)}>
-        another value
-      </button>
-    );
-  return (
-    <CommitField
-      label="another value"
-      value=""
-      placeholder="small, medium, …"
-      autoFocus
-      onCommit={text => {
-        const words = text.trim();
-        if (words === '') {
-          setNaming(false);
-          return null;
-        }
-        const value = idFor(words, each => axis.indexOf.has(each));
-        const title = words === value ? {} : { title: words };
-        const reason = run(
-          axisEdits.addValue(component.id, axis.id, { id: value, ...title }),
-          `may be ${words}`,
-        );
-        if (reason === null) setNaming(false);
-        return reason;
-      }}
-    />
-  );
+  const add = (words: string): string | null => {
+    const value = idFor(words, each => axis.indexOf.has(each));
+    const title = words === value ? {} : { title: words };
+    return run(axisEdits.addValue(component.id, axis.id, { id: value, ...title }), `may be ${words}`);
+  };
+  return <AddByName words="another value" placeholder="small, medium, …" onAdd={add} />;
 }
 
 function ValueTable({ component, axis, run }: { component: Component; axis: Axis; run: Run }) {
@@ -272,6 +223,7 @@ function ValueTable({ component, axis, run }: { component: Component; axis: Axis
           <tr key={value.id}>
             <td>
               <CommitField
+                quiet
                 label={`title of ${value.id}`}
                 value={value.title}
                 onCommit={text =>
@@ -287,6 +239,7 @@ function ValueTable({ component, axis, run }: { component: Component; axis: Axis
                 <code>{value.id}</code>
               ) : (
                 <CommitField
+                  quiet
                   label={`id of ${value.id}`}
                   mono
                   value={value.id}
@@ -303,6 +256,7 @@ function ValueTable({ component, axis, run }: { component: Component; axis: Axis
                 </>
               ) : (
                 <CommitField
+                  quiet
                   label={`what ${value.id} is for`}
                   value={value.description}
                   onCommit={text =>

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import {
@@ -15,6 +14,7 @@ import { countText } from '../common/numbers';
 import { regionAddress } from '../component/region-address';
 import { useOpened } from '../data/opened-address';
 import { useStore } from '../data/system-context';
+import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
 import { ConditionEditor } from '../making/condition-editor';
 import { ConsideredAct } from '../making/considered-act';
@@ -26,19 +26,14 @@ export function SituationList({ component, report }: { component: Component; rep
   const [opened, open] = useOpened();
   const restructure = useRestructure();
   const { id: systemId } = useStore();
-  const [isNaming, setNaming] = useState(false);
   const { situations, space } = component;
   const add = (title: string): string | null => {
-    if (title.trim() === '') return null;
     const id = idFor(title, each => situations.some(situation => situation.id === each));
     const reason = restructure(
-      addEntry(component.id, 'situations', { id, title: title.trim(), when: {}, means: '' }),
-      `${component.title}: situation ${title.trim()}`,
+      addEntry(component.id, 'situations', { id, title, when: {}, means: '' }),
+      `${component.title}: situation ${title}`,
     );
-    if (reason === null) {
-      setNaming(false);
-      open(`situation:${id}`);
-    }
+    if (reason === null) open(`situation:${id}`);
     return reason;
   };
   return (
@@ -83,26 +78,7 @@ export function SituationList({ component, report }: { component: Component; rep
           );
         })}
       </ul>
-      {isNaming ? (
-        <div className="adding">
-          <CommitField
-            label="another situation"
-            value=""
-            placeholder="Being corrected"
-            autoFocus
-            onCommit={add}
-          />
-          <button type="button" className="act" onClick={() => setNaming(false)}>
-            leave it
-          </button>
-        </div>
-      ) : (
-        <p className="adding">
-          <button type="button" className="act" onClick={() => setNaming(true)}>
-            another situation
-          </button>
-        </p>
-      )}
+      <AddByName words="another situation" placeholder="Being corrected" onAdd={add} />
     </section>
   );
 }

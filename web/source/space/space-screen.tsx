@@ -1,5 +1,7 @@
+import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
+import type { SpaceReport } from '@periwinkle/core/questions/space-report';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { Sheets } from '../common/sheets';
 import { counted, countText } from '../common/numbers';
@@ -26,7 +28,11 @@ export function SpaceScreen() {
 function Inside({ component }: { component: Component }) {
   const { id } = useStore();
   const { documents } = useSystemPart('edited');
-  const { value: report, upToDate } = useAnswer('space', { component: component.id }, documents, REST_MS);
+  const { value, upToDate } = useAnswer('space', { component: component.id }, documents, REST_MS);
+  // An answer speaks of the space as it was asked about: regions of it mean nothing in another.
+  const [told, setTold] = useState<{ readonly report: SpaceReport; readonly of: Component } | null>(null);
+  if (value && upToDate && told?.report !== value) setTold({ report: value, of: component });
+  const report = told?.report ?? null;
   const nameless = report ? report.allowed - report.named : 0n;
   return (
     <>
@@ -57,11 +63,11 @@ function Inside({ component }: { component: Component }) {
       <div className="space-sheet">
         <div>
           <AxisList component={component} />
-          <LimitList component={component} report={report ?? null} />
-          <SituationList component={component} report={report ?? null} />
-          {report && nameless > 0n ? <NamelessList component={component} report={report} /> : null}
+          <LimitList component={component} report={upToDate ? report : null} />
+          <SituationList component={component} report={upToDate ? report : null} />
+          {told && nameless > 0n ? <NamelessList component={told.of} report={told.report} /> : null}
         </div>
-        <div>{report ? <PairsPicture component={component} pairs={report.pairs} /> : null}</div>
+        <div>{told ? <PairsPicture component={told.of} pairs={told.report.pairs} /> : null}</div>
       </div>
     </>
   );
