@@ -56,6 +56,7 @@ const SCREENS: readonly [string, string, string][] = [
   ['the removal of a field', '/quayside?do=remove&on=step-button', '.modal .touched'],
   ['a field renamed', '/quayside?do=rename&on=text-field', '.modal .name-fields'],
   ['the anatomy of a component', '/quayside/crew/anatomy?part=less', '.callout'],
+  ['a parameter opened', '/quayside/icon-button/anatomy?open=parameter:accent', '.details .opened'],
   ['an anatomy by night', '/quayside/text-field/anatomy?part=control&in=theme:night', '.callout'],
   ['the space of a component', '/quayside/text-field/space', '.pairs svg'],
   ['an option opened', '/quayside/text-field/space?open=axis:size', '.values'],

@@ -221,3 +221,33 @@ test(
   },
   TIMEOUT,
 );
+
+test(
+  'a parameter is made, set to a token of its type, and refused what is none',
+  async () => {
+    await driver.get(`${address}/quayside/counter/anatomy`);
+    await (await named(driver, 'button', 'another parameter')).click();
+    await write('another parameter', `Tone${Key.ENTER}`);
+    await find(driver, '[aria-label="default"]');
+    await write('default', 'color.text.wrong');
+    await find(driver, '.completion li');
+    await press(driver, Key.ARROW_DOWN, Key.ENTER);
+    await stored(driver);
+    const parameters = async () => (await component('counter')).parameters;
+    expect(await parameters()).toEqual([
+      { id: 'tone', title: 'Tone', type: 'color', default: '{color.text.wrong}' },
+    ]);
+    await write('default', `12px${Key.ENTER}`);
+    await press(driver, Key.TAB);
+    await eventually(
+      driver,
+      `/is no color/.test(document.querySelector('.opened .fault')?.textContent ?? '')`,
+    );
+    expect((await parameters())![0]!.default).toBe('{color.text.wrong}');
+    // As long as no rule reads it, that is told.
+    expect((await problems()).join()).toMatch(
+      /^components\/counter.component.json \/parameters\/0 No rule reads “@tone”/,
+    );
+  },
+  TIMEOUT,
+);

@@ -12,6 +12,7 @@ import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
 import { partLines } from './part-lines';
+import { ParameterList } from './parameter-list';
 import { PartDetails } from './part-details';
 import { PartList } from './part-list';
 import { Stage } from './stage';
@@ -148,6 +149,7 @@ function Inside({ component }: { component: Component }) {
           {selected ? (
             <PartDetails key={selected.name} component={component} line={selected} onSelect={select} />
           ) : null}
+          <ParameterList component={component} />
         </div>
       </div>
     </>
