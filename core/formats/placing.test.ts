@@ -171,3 +171,12 @@ test('entries without a name are known by all they hold', () => {
   });
   expect(taken(patch, [put('/shadow/1/colour', 'red')], layers)).toBe('changed /shadow/1');
 });
+
+test('what would go into the entry behind it, as others have ordered them, has no place instead of failing', () => {
+  const entry = (part: string) => ({ part, children: [{ part: `${part}1` }] });
+  const before = { children: [entry('x'), entry('y'), entry('z')] };
+  const patch = identified(before, [{ op: 'move', from: '/children/2', path: '/children/0/children/0' }]);
+  // By now what is moved stands before what it is to go into.
+  const now = { children: [entry('z'), entry('x'), entry('y')] };
+  expect(placed(now, patch)).toMatchObject({ ok: false, reason: 'changed' });
+});

@@ -87,6 +87,8 @@ function moveIn(here: unknown, { from, path }: MoveOperation, known: KnownTests)
   if (!isEntry(here, steps) && valueAt(here, steps) !== undefined)
     throw new NoPlace('taken', pointer(...steps));
   if (!holds(here, steps) || leadsTo(source, steps)) throw new NoPlace('gone', pointer(...steps));
+  // Into the entry behind it: its path would begin like where it is, which JSON Patch cannot say (RFC 6902, section 4.4).
+  if (leadsTo(source, to) && to.length > source.length) throw new NoPlace('changed', pointer(...steps));
   return { op: 'move', from: pointer(...source), path: pointer(...to) };
 }
 
