@@ -9,7 +9,7 @@ import {
 import { touchedBetween, type TouchedComponent } from '../editing/touched-entries';
 import type { Documents } from '../formats/document-kinds';
 import type { Problem } from '../formats/problem';
-import { checkSystem } from './check-system';
+import { newErrors } from './new-errors';
 
 /** What an edit would do, before it is done; or why it cannot be. */
 export type Attempt =
@@ -48,14 +48,3 @@ export const inTurn =
       (now, edit) => edit(now === system.documents ? system : compileSystem(now)),
       system.documents,
     );
-
-function newErrors(before: Documents, after: Documents): Problem[] {
-  if (before === after) return [];
-  const errors = (documents: Documents): Problem[] =>
-    checkSystem(documents).problems.filter(problem => problem.severity === 'error');
-  const now = errors(after);
-  if (now.length === 0) return [];
-  const key = ({ file, code, message }: Problem): string => `${file} ${code} ${message}`;
-  const known = new Set(errors(before).map(key));
-  return now.filter(problem => !known.has(key(problem)));
-}

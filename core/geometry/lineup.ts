@@ -108,13 +108,17 @@ export function standingOut(fields: readonly LinedUp[]): StandingOut[] {
       const px = measures[measure];
       return px === null ? [] : [{ component, px }];
     });
-    const usual = mostCommon(known.map(({ px }) => px));
+    const usual = usualOf(fields, measure);
     if (usual === null) return [];
     return known
       .filter(({ px }) => Math.abs(px - usual) > SEEN_PX)
       .map(({ component, px }) => ({ component, measure, px, usual }));
   });
 }
+
+/** What most fields have of a measure; `null` where most have nothing in common. */
+export const usualOf = (fields: readonly LinedUp[], measure: Measure): number | null =>
+  mostCommon(fields.flatMap(({ measures }) => measures[measure] ?? []));
 
 /** The amount that more than half have; `null` where there is none. */
 function mostCommon(amounts: readonly number[]): number | null {

@@ -1,9 +1,8 @@
 import { and, asc, eq, gt, inArray, or } from 'drizzle-orm';
-import { checkSystem } from '@periwinkle/core/checks/check-system';
+import { newErrors } from '@periwinkle/core/checks/new-errors';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { guarded } from '@periwinkle/core/formats/identity';
 import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
-import type { Problem } from '@periwinkle/core/formats/problem';
 import { noteEdit } from './changes';
 import { inTransaction, Overtaken, type Database, type Transaction } from './database';
 import { asStored, EDIT_COLUMNS, type StoredEdit } from './edit-rows';
@@ -162,24 +161,14 @@ export function refuseNewErrors(
     if (body !== null && !documentKind(path)?.json && typeof body !== 'string')
       throw new Refusal(409, 'patch-failed', 'The edit does not fit', `“${path}” holds a text.`);
   }
-  const added = newErrors(before, changed);
+  const now = new Map(before);
+  for (const document of changed) now.set(document.path, document);
+  const added = newErrors(bodiesOf(before.values()), bodiesOf(now.values()));
   const [first] = added;
   if (first)
     throw new Refusal(422, 'invalid-document', 'The edit would break the system', first.message, {
       problems: added,
     });
-}
-
-function newErrors(all: ReadonlyMap<string, StoredDocument>, changed: readonly StoredDocument[]): Problem[] {
-  const key = (problem: Problem): string => `${problem.file} ${problem.code} ${problem.message}`;
-  const errors = (stored: Iterable<StoredDocument>): Problem[] =>
-    checkSystem(bodiesOf(stored)).problems.filter(problem => problem.severity === 'error');
-  const now = new Map(all);
-  for (const document of changed) now.set(document.path, document);
-  const after = errors(now.values());
-  if (after.length === 0) return [];
-  const known = new Set(errors(all.values()).map(key));
-  return after.filter(problem => !known.has(key(problem)));
 }
 
 const MAX_TITLE = 200;

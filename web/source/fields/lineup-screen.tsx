@@ -5,6 +5,7 @@ import {
   lineup,
   MEASURES,
   standingOut,
+  usualOf,
   type LinedUp,
   type Measure,
   type StandingOut,
@@ -183,7 +184,7 @@ function LinedUpField({
   const { component, combination, frame } = field;
   // The feet of all frames of a row stand on one line.
   const deepest = Math.max(...row.map(each => each.frame.y + each.frame.height));
-  const usual = usualHeight(fields);
+  const usual = usualOf(fields, 'height');
   const foot = frame.y + frame.height;
   return (
     <figure className={isOut ? 'out' : ''}>
@@ -198,13 +199,6 @@ function LinedUpField({
       </figcaption>
     </figure>
   );
-}
-
-function usualHeight(fields: readonly LinedUp[]): number | null {
-  const counts = new Map<number, number>();
-  for (const { measures } of fields)
-    if (measures.height !== null) counts.set(measures.height, (counts.get(measures.height) ?? 0) + 1);
-  return [...counts].toSorted(([, a], [, b]) => b - a)[0]?.[0] ?? null;
 }
 
 function valuesOf(components: readonly Component[], id: string): { id: string; words: string }[] {

@@ -1,4 +1,5 @@
 import type { System } from '@periwinkle/core/components/system';
+import { idFrom } from '../common/id-from';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
 
 /** How something new is called, and where it stands. */
@@ -11,13 +12,7 @@ export interface NewName {
 
 /** An id that says what a title says, and is not taken. */
 export function idFor(title: string, taken: (id: string) => boolean): string {
-  const plain =
-    title
-      .toLowerCase()
-      .normalize('NFKD')
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^[^a-z]+|-+$/g, '')
-      .slice(0, 40) || 'field';
+  const plain = idFrom(title) || 'field';
   let id = plain;
   for (let number = 2; taken(id); number++) id = `${plain}-${number}`;
   return id;

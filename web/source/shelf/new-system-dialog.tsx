@@ -2,16 +2,9 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
+import { idFrom } from '../common/id-from';
 import { api, type SystemSummary } from '../data/api';
 import { starterDocuments } from './starter-system';
-
-const idFrom = (title: string): string =>
-  title
-    .toLowerCase()
-    .normalize('NFKD')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^[^a-z]+|-+$/g, '')
-    .slice(0, 40);
 
 /** Asks for the title of a new system, or of the copy of one. */
 export function NewSystemDialog({
