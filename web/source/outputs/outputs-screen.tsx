@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { namesOf } from '@periwinkle/core/emit/names';
 import type { OutputFile } from '@periwinkle/core/emit/outputs';
 import { CodeBlock, CopyButton } from '../common/code-block';
@@ -21,21 +21,20 @@ export function OutputsScreen() {
   const names = namesOf(system);
   const [path, setPath] = useState('');
   const shown = all.find(file => file.path === path) ?? files[0];
-  const download = (): void => {
-    const blob = new Blob([zipped(all) as BlobPart], { type: 'application/zip' });
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = `${system.id}.zip`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-  };
+  // Asked for while the files are still being written, the download begins once they are.
+  const [wanted, setWanted] = useState(false);
+  useEffect(() => {
+    if (!wanted || !upToDate) return;
+    setWanted(false);
+    handOver(`${system.id}.zip`, zipped([...files, ...folder]));
+  }, [wanted, upToDate, files, folder, system.id]);
   return (
     <>
       <div className="head">
         <h1>Outputs</h1>
         <span className="said crumb">the same bytes every time from the same system</span>
         <span className="push">
-          <button type="button" className="btn btn-primary" disabled={!upToDate} onClick={download}>
+          <button type="button" className="btn btn-primary" onClick={() => setWanted(true)}>
             Download {system.id}.zip
           </button>
         </span>
@@ -46,7 +45,7 @@ export function OutputsScreen() {
         </p>
       ) : upToDate ? null : (
         <div className="strip" role="status">
-          Writing the files …
+          {wanted ? 'Writing the files; the download begins then …' : 'Writing the files …'}
         </div>
       )}
       {storing === 'stored' ? null : (
@@ -96,6 +95,14 @@ export function OutputsScreen() {
       </div>
     </>
   );
+}
+
+function handOver(name: string, bytes: Uint8Array): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/zip' }));
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
 function FileList({
