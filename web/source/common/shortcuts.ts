@@ -30,7 +30,8 @@ export const SHORTCUTS: readonly { readonly where: string; readonly list: readon
   {
     where: 'In the ledger',
     list: [
-      { keys: 'Arrow keys', words: 'go from entry to entry' },
+      { keys: 'Arrow keys', words: 'go from entry to entry; Home and End to the first and last column' },
+      { keys: 'Page Up / Down', words: 'go to where a part begins' },
       { keys: 'Enter', words: 'write into the entry; again, to set what is written' },
       { keys: 'Up / Down', words: 'while writing: through the list, or a number up and down' },
       { keys: 'Ctrl+Enter', words: 'while writing a token that is missing: make it' },

@@ -22,6 +22,8 @@ export interface LedgerLineProps {
   readonly first: boolean;
   /** Otherwise only its name, with room for the rest. */
   readonly whole: boolean;
+  /** The column that Tab comes to, if it is one of this line. */
+  readonly stopAt: number | null;
   readonly withOutcome: boolean;
   readonly tokens: TokenSet;
   readonly rootFontSize: number;
@@ -53,6 +55,7 @@ export const LedgerLine = memo(function LedgerLine(props: LedgerLineProps) {
               index={index}
               column={column}
               at={at}
+              isStop={at === props.stopAt}
               entry={row.entries[at] ?? null}
               tokens={tokens}
               rootFontSize={rootFontSize}
@@ -77,6 +80,7 @@ function sameLine(before: LedgerLineProps, after: LedgerLineProps): boolean {
     before.index === after.index &&
     before.first === after.first &&
     before.whole === after.whole &&
+    before.stopAt === after.stopAt &&
     before.withOutcome === after.withOutcome &&
     before.tokens === after.tokens &&
     before.rootFontSize === after.rootFontSize &&
@@ -114,10 +118,11 @@ const sameRow = (a: LedgerRow, b: LedgerRow): boolean =>
 interface EntryProps extends Pick<LedgerLineProps, 'row' | 'index' | 'tokens' | 'rootFontSize' | 'acts'> {
   readonly column: LedgerColumn;
   readonly at: number;
+  readonly isStop: boolean;
   readonly entry: LedgerEntry | null;
 }
 
-function Entry({ row, index, column, at, entry, tokens, rootFontSize, acts }: EntryProps) {
+function Entry({ row, index, column, at, isStop, entry, tokens, rootFontSize, acts }: EntryProps) {
   // A nested component's rules are written there: their conditions are about axes that this one does not have.
   const isElsewhere = column.source.kind === 'nested';
   const said = entry ? entry.text + (entry.covered ? ', covered by a later rule' : '') : 'nothing';
@@ -129,7 +134,7 @@ function Entry({ row, index, column, at, entry, tokens, rootFontSize, acts }: En
       data-column={at}
       data-scope={column.isScope || undefined}
       title={entry?.departs ? `${entry.text}, here instead of what ${column.source.from} says` : entry?.text}
-      tabIndex={index === 0 && at === 0 ? 0 : -1}
+      tabIndex={isStop ? 0 : -1}
       aria-label={`${row.part} ${row.property}, ${column.words}: ${said}`}
       aria-disabled={isElsewhere || undefined}
       onFocus={() => acts.aim(index, at)}

@@ -69,7 +69,7 @@ export function LedgerTable(props: LedgerTableProps) {
     edit: (row: number, at: number) => props.onEdit(placeAt(ledger, ledger.rows[row]!, at)),
     remove: (row: number, at: number) => props.onRemove(placeAt(ledger, ledger.rows[row]!, at)),
     aim: (row: number, at: number) => {
-      setFocused(row);
+      setStop({ row, column: at });
       props.onAim(ledger.columns[at]!);
     },
     moveRule: props.onMoveRule,
@@ -87,8 +87,12 @@ export function LedgerTable(props: LedgerTableProps) {
       />
     ) : null;
   const tokens = system.tokens.in(contexts);
-  // The line that has the focus is kept, however far one scrolls: the focus would go with it.
-  const [focused, setFocused] = useState(0);
+  // Where Tab comes to: the entry that had the focus last, in the column that edits go to. Its line is kept, however far one scrolls: the focus would go with it.
+  const [{ row: stopRow, column: stopColumn }, setStop] = useState<Spot>({ row: 0, column: 0 });
+  const stop = {
+    row: Math.min(stopRow, ledger.rows.length - 1),
+    column: scopeAt >= 0 ? scopeAt : Math.min(stopColumn, ledger.columns.length - 1),
+  };
   const near = useNearRows(scroller, ledger.rows.length * ledger.columns.length <= MANY_ENTRIES);
   const withOutcome = ledger.rows.some(row => row.outcomes.length > 0);
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -97,7 +101,7 @@ export function LedgerTable(props: LedgerTableProps) {
       event.preventDefault();
       onLeave();
     }
-    moveFocus(event, table.current, near.reveal);
+    moveFocus(event, table.current, ledger, near.reveal);
   };
   return (
     <div className="ledger-scroll" ref={scroller}>
@@ -151,7 +155,8 @@ export function LedgerTable(props: LedgerTableProps) {
               columns={ledger.columns}
               index={index}
               first={ledger.rows[index - 1]?.part !== row.part}
-              whole={near.isNear(index) || index === focused}
+              whole={near.isNear(index) || index === stop.row}
+              stopAt={index === stop.row ? stop.column : null}
               withOutcome={withOutcome}
               tokens={tokens}
               rootFontSize={system.rootFontSize}
@@ -231,24 +236,40 @@ const RuleHeading = memo(function RuleHeading({
   );
 });
 
-const STEPS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [0, -1],
-  ArrowRight: [0, 1],
-  ArrowUp: [-1, 0],
-  ArrowDown: [1, 0],
+interface Spot {
+  readonly row: number;
+  readonly column: number;
+}
+
+/** The lines with which parts begin. */
+const partStarts = ({ rows }: Ledger): number[] =>
+  rows.flatMap(({ part }, at) => (rows[at - 1]?.part === part ? [] : [at]));
+
+/** Where keys go from an entry. */
+const KEYS: Readonly<Record<string, (from: Spot, ledger: Ledger) => Spot>> = {
+  ArrowLeft: ({ row, column }) => ({ row, column: column - 1 }),
+  ArrowRight: ({ row, column }) => ({ row, column: column + 1 }),
+  ArrowUp: ({ row, column }) => ({ row: row - 1, column }),
+  ArrowDown: ({ row, column }) => ({ row: row + 1, column }),
+  Home: ({ row }) => ({ row, column: 0 }),
+  End: ({ row }, { columns }) => ({ row, column: columns.length - 1 }),
+  PageUp: ({ row, column }, ledger) => ({ row: partStarts(ledger).findLast(at => at < row) ?? row, column }),
+  PageDown: ({ row, column }, ledger) => ({ row: partStarts(ledger).find(at => at > row) ?? row, column }),
 };
 
-/** Arrow keys go from entry to entry. */
+/** Keys go from entry to entry. */
 function moveFocus(
   event: KeyboardEvent,
   table: HTMLTableElement | null,
+  ledger: Ledger,
   reveal: (row: number) => void,
 ): void {
-  const step = STEPS[event.key];
   const from = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('.entry') : null;
-  if (!step || !from) return;
-  const row = Number(from.dataset['row']) + step[0];
-  const column = Number(from.dataset['column']) + step[1];
+  if (!from || event.ctrlKey || event.metaKey || event.altKey) return;
+  const { row, column } =
+    KEYS[event.key]?.({ row: Number(from.dataset['row']), column: Number(from.dataset['column']) }, ledger) ??
+    {};
+  if (row === undefined) return;
   const entry = (): HTMLElement | null | undefined =>
     table?.querySelector<HTMLElement>(`.entry[data-row="${row}"][data-column="${column}"]`);
   if (!entry() && table?.tBodies[0]?.rows[row]) reveal(row);
