@@ -6,6 +6,7 @@ import { insertPart, movePart, removePart, unwrapPart, wrapParts } from '@periwi
 import type { PartPlace } from '@periwinkle/core/editing/following-parts';
 import type { PartDocument } from '@periwinkle/core/formats/component-document';
 import { Choice } from '../common/choice';
+import { useCaughtFocus } from '../common/focus';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
 import { CommitField } from '../making/commit-field';
@@ -29,6 +30,8 @@ export function PartList({
 }) {
   const { id } = useStore();
   const carried = useCarried();
+  // After an insertion one goes on at the new part.
+  const chosen = useCaughtFocus<HTMLButtonElement>(selected?.name);
   return (
     <section>
       <h2>
@@ -40,6 +43,7 @@ export function PartList({
             <span className="number">{line.number}</span>
             <button
               type="button"
+              ref={line.name === selected?.name ? chosen : undefined}
               className="part"
               style={{ paddingInlineStart: line.depth * 16 }}
               aria-pressed={line.name === selected?.name}

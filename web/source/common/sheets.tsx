@@ -1,17 +1,33 @@
-import { NavLink } from 'react-router';
+import { NavLink, useNavigate } from 'react-router';
+import { useCarried } from '../data/address';
+import { usePageKeys } from './shortcuts';
+
+/** The sheets of a component, in the order of their keys. */
+const SHEETS = [
+  { path: '', title: 'Plates' },
+  { path: '/anatomy', title: 'Anatomy' },
+  { path: '/space', title: 'Space' },
+  { path: '/content', title: 'Content' },
+  { path: '/rules', title: 'Rules' },
+] as const;
 
 /** The sheets of a component, as words beside its name. */
 export function Sheets({ system, component }: { system: string; component: string }) {
-  const base = `/${system}/${component}`;
+  const navigate = useNavigate();
+  const carried = useCarried();
+  const sheets = SHEETS.map(({ path, title }, at) => ({
+    title,
+    key: String(at + 1),
+    to: `/${system}/${component}${path}${carried}`,
+  }));
+  usePageKeys(Object.fromEntries(sheets.map(({ key, to }) => [key, () => void navigate(to)])));
   return (
     <nav className="sheets" aria-label="Sheets">
-      <NavLink to={base} end>
-        Plates
-      </NavLink>
-      <NavLink to={`${base}/anatomy`}>Anatomy</NavLink>
-      <NavLink to={`${base}/space`}>Space</NavLink>
-      <NavLink to={`${base}/content`}>Content</NavLink>
-      <NavLink to={`${base}/rules`}>Rules</NavLink>
+      {sheets.map(({ title, key, to }) => (
+        <NavLink key={key} to={to} end title={`key ${key}`}>
+          {title}
+        </NavLink>
+      ))}
     </nav>
   );
 }

@@ -19,6 +19,10 @@ export const SHORTCUTS: readonly { readonly where: string; readonly list: readon
     ],
   },
   {
+    where: 'On a field',
+    list: [{ keys: '1 to 5', words: 'its sheets: plates, anatomy, space, content, rules' }],
+  },
+  {
     where: 'On a plate',
     list: [
       { keys: 'Arrow keys', words: 'go from cell to cell; at the edge, to the headings' },

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { Outlet, useParams } from 'react-router';
+import { Outlet, useLocation, useParams } from 'react-router';
+import { useCaughtFocus } from '../common/focus';
 import { usePageKeys } from '../common/shortcuts';
 import { SystemProvider, useStore, useSystemPart } from '../data/system-context';
 import { EngineProvider } from '../engine/use-answer';
@@ -39,6 +40,8 @@ function Inside() {
   const notices = useSystemPart('notices');
   const [meeting] = useSystemPart('meetings');
   const [dialog, setDialog] = useState<Dialog>(null);
+  // A link of a screen that is left is no longer there to have the focus.
+  const main = useCaughtFocus<HTMLElement>(useLocation().pathname);
   useEffect(() => {
     // At hand in the browser's console, and for the benchmarks, which make edits as the screens do.
     Object.assign(window, { periwinkle: store });
@@ -57,7 +60,7 @@ function Inside() {
         To the page
       </a>
       <Band onOpen={setDialog} />
-      <main id="main" tabIndex={-1} style={{ outline: 'none' }}>
+      <main id="main" ref={main} tabIndex={-1} style={{ outline: 'none' }}>
         <EngineProvider>
           <Outlet />
         </EngineProvider>

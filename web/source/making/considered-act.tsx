@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
+import { useCaughtFocus } from '../common/focus';
 import { TouchedList } from './touched-list';
 import { useAttempt, useRestructure } from './use-restructure';
 
@@ -22,10 +23,12 @@ export function ConsideredAct({
   onDone?: () => void;
 }) {
   const [isConsidered, setConsidered] = useState(false);
+  const act = useCaughtFocus<HTMLButtonElement>(isConsidered);
   if (!isConsidered)
     return (
       <button
         type="button"
+        ref={act}
         className="act"
         aria-label={`${words}: ${title}`}
         onClick={() => setConsidered(true)}

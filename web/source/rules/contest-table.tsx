@@ -1,7 +1,8 @@
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ContestedPair } from '@periwinkle/core/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
+import { useCaughtFocus } from '../common/focus';
 import { countText } from '../common/numbers';
 import { regionAddress } from '../component/region-address';
 import { SettleDialog } from './settle-dialog';
@@ -16,13 +17,8 @@ export function ContestTable({
 }) {
   const { systemId = '' } = useParams();
   const [settling, setSettling] = useState<ContestedPair | null>(null);
-  const table = useRef<HTMLTableElement>(null);
-  const first = useRef(pairs);
-  useEffect(() => {
-    if (pairs === first.current) return;
-    // The button that settled a contest goes with it; whoever used the keyboard stays here.
-    if (document.activeElement === document.body) table.current?.focus({ preventScroll: true });
-  }, [pairs]);
+  // The button that settled a contest goes with it; whoever used the keyboard stays here.
+  const table = useCaughtFocus<HTMLTableElement>(pairs);
   const open = pairs
     .map(pair => ({ ...pair, contests: pair.contests.filter(contest => contest.decision === null) }))
     .filter(pair => pair.contests.length > 0);
