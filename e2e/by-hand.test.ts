@@ -1,8 +1,7 @@
 import { Key, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { checkSystem } from '@periwinkle/core/checks/check-system';
-import type { ComponentDocument, DerivedDocument } from '@periwinkle/core/formats/component-document';
 import { eventually, find, named, stored } from './support/browser';
 import { Keyboard, Mouse, type Hand } from './support/hands';
+import { line as labelled, storedComponent, storedProblems } from './support/making';
 import { inBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';
 
@@ -24,18 +23,7 @@ const listed = (item: string): Promise<WebElement> =>
     `no item “${item}”`,
   ) as Promise<WebElement>;
 
-const line = (label: string): Promise<WebElement> =>
-  driver.wait(
-    () =>
-      driver.executeScript<WebElement | null>(
-        `const label = [...document.querySelectorAll('label')].find(each => each.textContent === arguments[0]);
-         return label ? document.getElementById(label.htmlFor) : document.querySelector('[aria-label="' + arguments[0] + '"]')`,
-        label,
-      ),
-    20_000,
-    `no line “${label}”`,
-  ) as Promise<WebElement>;
-
+const line = (label: string): Promise<WebElement> => labelled(driver, label);
 const way = (start: string): Promise<WebElement> => named(driver, '.way label', start);
 const partLine = (name: string): Promise<WebElement> => named(driver, '.parts .part code', name);
 
@@ -54,14 +42,7 @@ const entry = (part: string, property: string, column = ''): Promise<WebElement>
       : `.entry[data-scope][aria-label^="${part} ${property},"]`,
   );
 
-async function documents(): Promise<Map<string, unknown>> {
-  const whole = (await (await fetch(`${address}/api/systems/quayside`)).json()) as {
-    documents: { path: string; body: unknown }[];
-  };
-  return new Map(whole.documents.flatMap(({ path, body }) => (body === null ? [] : [[path, body]])));
-}
-const component = async (id: string) =>
-  (await documents()).get(`components/${id}.component.json`) as ComponentDocument & DerivedDocument;
+const component = (id: string) => storedComponent(address, id);
 
 describe.each([
   ['with the mouse', Mouse],
@@ -74,11 +55,7 @@ describe.each([
 
   async function ends(name: string, most: number): Promise<void> {
     await stored(driver);
-    expect(
-      checkSystem(await documents()).problems.map(
-        ({ file, pointer, message }) => `${file} ${pointer} ${message}`,
-      ),
-    ).toEqual([]);
+    expect(await storedProblems(address)).toEqual([]);
     process.stderr.write(
       `${name}, ${how}: ${hand.interactions} interactions (aim ${most}), the focus moved ${hand.steps} times\n`,
     );

@@ -1,8 +1,7 @@
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { checkSystem } from '@periwinkle/core/checks/check-system';
-import type { ComponentDocument, DerivedDocument } from '@periwinkle/core/formats/component-document';
 import { eventually, find, named, stored } from './support/browser';
 import { press } from './support/field-screen';
+import { line, storedComponent, storedDocuments, storedProblems } from './support/making';
 import { inBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';
 
@@ -12,34 +11,13 @@ let driver: WebDriver;
 let address: string;
 inBrowser(session => ({ address, driver } = session));
 
-interface Stored {
-  readonly path: string;
-  readonly body: unknown;
-}
-
-async function documents(): Promise<Map<string, unknown>> {
-  const whole = (await (await fetch(`${address}/api/systems/quayside`)).json()) as { documents: Stored[] };
-  return new Map(whole.documents.flatMap(({ path, body }) => (body === null ? [] : [[path, body]])));
-}
-const component = async (id: string): Promise<ComponentDocument & DerivedDocument> =>
-  (await documents()).get(`components/${id}.component.json`) as ComponentDocument & DerivedDocument;
-const problems = async (): Promise<string[]> =>
-  checkSystem(await documents()).problems.map(
-    ({ file, pointer, message }) => `${file} ${pointer} ${message}`,
-  );
+const documents = () => storedDocuments(address);
+const component = (id: string) => storedComponent(address, id);
+const problems = () => storedProblems(address);
 
 /** Writes into a line that is stored when one leaves it. */
 async function write(label: string, text: string): Promise<void> {
-  const input = await driver.wait(
-    () =>
-      driver.executeScript<Awaited<ReturnType<typeof find>> | null>(
-        `const label = [...document.querySelectorAll('label')].find(each => each.textContent === arguments[0]);
-         return label ? document.getElementById(label.htmlFor) : document.querySelector('[aria-label="' + arguments[0] + '"]')`,
-        label,
-      ),
-    20_000,
-    `no line “${label}”`,
-  );
+  const input = await line(driver, label);
   await driver.executeScript(
     `arguments[0].scrollIntoView({ block: 'center' }); arguments[0].focus(); arguments[0].select?.()`,
     input,

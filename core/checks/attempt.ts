@@ -1,4 +1,4 @@
-import { compileSystem, type System } from '../components/system';
+import type { System } from '../components/system';
 import { mended } from '../editing/mending';
 import {
   CannotRestructure,
@@ -39,12 +39,3 @@ export function attempt(system: System, edit: StructuralEdit): Attempt {
     touched: touchedBetween(system.documents, documents),
   };
 }
-
-/** Edits one after another as one; each sees what those before it have left. */
-export const inTurn =
-  (...edits: readonly StructuralEdit[]): StructuralEdit =>
-  system =>
-    edits.reduce(
-      (now, edit) => edit(now === system.documents ? system : compileSystem(now)),
-      system.documents,
-    );

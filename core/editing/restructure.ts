@@ -1,5 +1,5 @@
 import type { Component } from '../components/component';
-import { componentNamed, type System } from '../components/system';
+import { compileSystem, componentNamed, type System } from '../components/system';
 import type { Documents } from '../formats/document-kinds';
 import { differenceOf } from '../formats/difference';
 import type { PatchOperation } from '../formats/patch';
@@ -105,3 +105,12 @@ export const noSuch = (what: string, name: string, known: readonly string[]): Ca
       ? `There is no ${what} “${name}”.`
       : `There is no ${what} “${name}”; there is ${oneOf(known, 12)}.`,
   );
+
+/** Edits one after another as one; each sees what those before it have left. */
+export const inTurn =
+  (...edits: readonly StructuralEdit[]): StructuralEdit =>
+  system =>
+    edits.reduce(
+      (now, edit) => edit(now === system.documents ? system : compileSystem(now)),
+      system.documents,
+    );

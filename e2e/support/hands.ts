@@ -85,6 +85,8 @@ const PATIENT_STEPS = 300;
 export class Keyboard extends AnyHand {
   async press(element: WebElement | Promise<WebElement>): Promise<void> {
     const found = await element;
+    const shortcut = await this.driver.executeScript<string | null>(SHORTCUT, found);
+    if (shortcut !== null) return this.keys(shortcut);
     const chosenByArrows = await this.reach(found);
     if (chosenByArrows) return;
     await this.keys(Key.ENTER);
@@ -120,6 +122,13 @@ export class Keyboard extends AnyHand {
     throw new Error(`not reached with the keyboard: ${wanted}; the focus is on ${here}`);
   }
 }
+
+/** The key that a sheet has of its own, which works where one does not type. */
+const SHORTCUT = `
+  const [target] = arguments;
+  if (document.activeElement?.matches('input, textarea, select')) return null;
+  return target.closest('.sheets a') ? target.title.split(' ')[1] : null;
+`;
 
 /** The key that brings the focus nearer to an element, or none where it is. */
 const NEXT_KEY = `

@@ -12,6 +12,7 @@ import { pageColor } from '../specimen/page-color';
 import { useNarrow } from '../common/use-narrow';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { Specimen, useShape } from '../specimen/specimen';
+import { useWriting } from '../specimen/use-writing';
 import { Measures } from './measures';
 import type { PartLine } from './part-lines';
 
@@ -50,6 +51,10 @@ export function Stage({
   const width = useNarrow() ? STAGE.narrow : STAGE.wide;
   const scale = Math.min(wanted, (width - SIDES) / FIELD_WIDTH);
   const holder = useRef<HTMLDivElement>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const writing = useWriting(shape, sample, frame);
+  const write = (point?: { x: number; y: number }): boolean =>
+    writing.begin(holder.current?.querySelector<HTMLElement>('.specimen'), combination, point);
   const [drawn, setDrawn] = useState<ReadonlyMap<string, Rect>>(new Map());
   const places = useMemo(
     () => geometry({ system, component, combination, sample, contexts, width: FIELD_WIDTH }),
@@ -104,7 +109,12 @@ export function Stage({
   const chosen = selected && rectOf(selected.part.name);
   const context = { tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize };
   return (
-    <div className="plate-frame stage" style={{ width, height }}>
+    <div
+      ref={frame}
+      className="plate-frame stage"
+      style={{ width, height }}
+      onDoubleClick={event => write({ x: event.clientX, y: event.clientY })}
+    >
       <PreviewSurface system={system} contexts={contexts} className="ground">
         <div
           ref={holder}
@@ -145,6 +155,7 @@ export function Stage({
           outcomes={resolve(component, combination, context).parts[selected.part.name] ?? {}}
         />
       ) : null}
+      {writing.editor}
     </div>
   );
 }

@@ -28,6 +28,7 @@ export const SHORTCUTS: readonly { readonly where: string; readonly list: readon
       { keys: 'Arrow keys', words: 'go from cell to cell; at the edge, to the headings' },
       { keys: 'Shift+Arrow keys', words: 'widen the selection' },
       { keys: 'Enter', words: 'select the cell, row or column; on a selected one, go to its ledger' },
+      { keys: 'F2', words: 'write the texts of the cell, as a double press on one does; Tab to the next' },
       { keys: 'Escape', words: 'select nothing' },
     ],
   },

@@ -28,16 +28,8 @@ export interface PlateAddress {
 }
 
 const SELECTION_PARAMETERS = ['rows', 'columns'];
-const PLATE_PARAMETERS = [
-  'across',
-  'down',
-  'hold',
-  'values',
-  'sample',
-  'narrow',
-  'region',
-  ...SELECTION_PARAMETERS,
-];
+/** What another plate has of its own; a chosen sample stays. */
+const PLATE_PARAMETERS = ['across', 'down', 'hold', 'values', 'narrow', 'region', ...SELECTION_PARAMETERS];
 
 const pairs = (text: string | null): Record<string, string> =>
   Object.fromEntries(
@@ -132,7 +124,8 @@ export function usePlateAddress(component: Component): {
       down: down ? list(down) : down === '' ? [] : own.down,
       hold: { ...own.hold, ...pairs(hold ?? null) },
       ...shownValues(values ?? null, own.values),
-      sample: sample ?? own.sample,
+      // It may have been chosen on another field.
+      sample: component.samples.find(({ id }) => id === sample)?.id ?? own.sample,
     };
   }, [laidOut, plateId, component]);
   const address = useMemo(() => {

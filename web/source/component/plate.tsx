@@ -14,6 +14,7 @@ import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { Specimen, type Shape } from '../specimen/specimen';
+import { useWriting } from '../specimen/use-writing';
 import type { Selection } from './plate-address';
 
 interface Place {
@@ -40,6 +41,13 @@ export interface PlateProps {
 /** A grid of specimens. Selecting is a press, a drag, a heading, or the arrow keys. */
 export function Plate(props: PlateProps) {
   const { system, shape, grid, contexts, sample, selection, reached } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const { begin, editor } = useWriting(shape, sample, frame);
+  const write = (target: HTMLElement, point?: { x: number; y: number }): boolean => {
+    const at = target.closest<HTMLElement>('[role=gridcell]');
+    const cell = at && grid.cells[Number(at.dataset['row'])]?.[Number(at.dataset['column'])];
+    return cell ? begin(at.querySelector<HTMLElement>('.specimen'), cell.combination, point) : false;
+  };
   const { cursor, focusHere, element, onKeyDown, onPointerDown, onPointerMove } = usePlateSelection(props);
   const rows = grid.rows.length;
   const columns = grid.columns.length;
@@ -53,7 +61,7 @@ export function Plate(props: PlateProps) {
     column >= selection.left &&
     column <= selection.right;
   return (
-    <PreviewSurface system={system} contexts={contexts} className="plate-frame">
+    <PreviewSurface system={system} contexts={contexts} className="plate-frame" frame={frame}>
       <div
         ref={element}
         role="grid"
@@ -61,7 +69,11 @@ export function Plate(props: PlateProps) {
         aria-multiselectable="true"
         className="plate"
         style={style}
-        onKeyDown={onKeyDown}
+        onKeyDown={event => {
+          if (event.key === 'F2' && write(event.target as HTMLElement)) event.preventDefault();
+          else onKeyDown(event);
+        }}
+        onDoubleClick={event => write(event.target as HTMLElement, { x: event.clientX, y: event.clientY })}
         onPointerDown={onPointerDown}
         onPointerMove={onPointerMove}
         onFocus={focusHere}
@@ -124,6 +136,7 @@ export function Plate(props: PlateProps) {
           ? `${(selection.bottom - selection.top + 1) * (selection.right - selection.left + 1)} selected`
           : ''}
       </span>
+      {editor}
     </PreviewSurface>
   );
 }

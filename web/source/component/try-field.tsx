@@ -5,6 +5,7 @@ import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+import { useStore } from '../data/system-context';
 import { buildField } from '../specimen/build-field';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { useShape, type Shape } from '../specimen/specimen';
@@ -76,6 +77,7 @@ export function LiveField({
 }) {
   const host = useRef<HTMLDivElement>(null);
   const sheets = useSpecimenSheets();
+  const typed = useStore().typedTexts;
   const { component, names, icons } = shape;
   useLayoutEffect(() => {
     const element = host.current!;
@@ -98,9 +100,26 @@ export function LiveField({
     const [before] = root.children;
     if (before?.tagName === fresh.tagName) becomeLike(before, fresh);
     else root.replaceChildren(fresh);
-  }, [sheets, component, names, icons, sample, combination]);
-  return <div ref={host} />;
+    const control = controlIn(root);
+    const text = typed.get(keyOf(component));
+    if (control && text !== undefined && control.value !== text) control.value = text;
+  }, [sheets, component, names, icons, sample, combination, typed]);
+  return (
+    <div
+      ref={host}
+      onInput={() => {
+        const control = controlIn(host.current!.shadowRoot!);
+        if (control) typed.set(keyOf(component), control.value);
+      }}
+    />
+  );
 }
+
+/** What is entered goes under its content key, to be there in the next field that has it. */
+const keyOf = ({ anatomy }: Component): string => anatomy.control?.content ?? 'value';
+
+const controlIn = (root: ShadowRoot): HTMLInputElement | HTMLTextAreaElement | null =>
+  root.querySelector('input:not([type=checkbox], [type=radio]), textarea');
 
 /**
  * Makes a tree that is there like another, with what was typed, the focus and every element that stays: elements of one part

@@ -11,6 +11,7 @@ import {
   removeEntry,
   renameEntry,
 } from '@periwinkle/core/editing/entry-edits';
+import { sharableWith, shareSample, sharersOf } from '@periwinkle/core/editing/sample-edits';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
 import { Choice } from '../common/choice';
 import { Sheets } from '../common/sheets';
@@ -80,9 +81,9 @@ function Inside({ component }: { component: Component }) {
                     <th scope="row">
                       <code>{key}</code>
                     </th>
-                    {samples.map((sample, index) => (
+                    {samples.map(sample => (
                       <td key={sample.id}>
-                        <SampleCell component={component} index={index} sample={sample} contentKey={key} />
+                        <SampleCell component={component} sample={sample} contentKey={key} />
                       </td>
                     ))}
                   </tr>
@@ -193,6 +194,7 @@ function SampleEditor({
           )
         }
       />
+      <SharedWith component={component} sample={sample} />
       <div className="acts">
         <button type="button" className="act" onClick={copy}>
           duplicate
@@ -224,6 +226,60 @@ function SampleEditor({
           onDone={() => onOpen(null)}
         />
       </div>
+    </div>
+  );
+}
+
+const EVERY = '';
+
+/** Which fields of the group have the same sample, whose texts follow each other as far as they are alike; and who else may have it. */
+function SharedWith({ component, sample }: { component: Component; sample: SampleDocument }) {
+  const system = useSystemPart('edited');
+  const restructure = useRestructure();
+  const store = useStore();
+  const sharers = sharersOf(system, component, sample.id);
+  const others = sharableWith(system, component, sample.id);
+  if (sharers.length + others.length === 0) return null;
+  const group = component.group.join(', ');
+  const share = (id: string): void => {
+    const chosen = others.filter(other => id === EVERY || other.id === id);
+    const reason = restructure(
+      shareSample(
+        component.id,
+        sample.id,
+        chosen.map(other => other.id),
+      ),
+      `Sample ${sample.title ?? sample.id} of ${component.title} shared with ${chosen.map(({ title }) => title).join(', ')}`,
+    );
+    if (reason !== null) store.say('error', reason);
+  };
+  return (
+    <div className="commit-field">
+      <span>shared</span>
+      <span>
+        {sharers.length === 0 ? (
+          <span className="said">with no other field of {group} </span>
+        ) : (
+          <>
+            with {sharers.map(({ title }) => title).join(', ')}
+            <span className="said">; what is said alike is written once </span>
+          </>
+        )}
+        {others.length === 0 ? null : (
+          <Choice
+            label="share it with"
+            value={null}
+            items={[
+              ...others.map(({ id, title }) => ({ id, words: title })),
+              ...(others.length > 1 ? [{ id: EVERY, words: `all of ${group}` }] : []),
+            ]}
+            onChoose={share}
+            className="plain"
+          >
+            share it
+          </Choice>
+        )}
+      </span>
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import { axisOfValues } from '@periwinkle/core/content/sample-text';
-import { changeEntry } from '@periwinkle/core/editing/entry-edits';
+import { writeContent } from '@periwinkle/core/editing/sample-edits';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
 import { isObject } from '@periwinkle/core/formats/json';
 import { Choice } from '../common/choice';
@@ -15,26 +15,21 @@ const SAME = '';
 /** What a sample gives for a key: one text, one for each value of an axis, or a list; written where it stands. */
 export function SampleCell({
   component,
-  index,
   sample,
   contentKey: key,
 }: {
   component: Component;
-  index: number;
   sample: SampleDocument;
   contentKey: string;
 }) {
   const restructure = useRestructure();
   const [isListOpen, setListOpen] = useState(false);
   const given = sample.content[key] as unknown;
-  const put = (value: unknown): string | null => {
-    const { [key]: _, ...rest } = sample.content;
-    const content = value === undefined ? rest : { ...sample.content, [key]: value };
-    return restructure(
-      changeEntry(component.id, 'samples', index, { ...sample, content } as SampleDocument),
+  const put = (value: unknown): string | null =>
+    restructure(
+      writeContent(component.id, sample.id, key, value),
       `${component.title}: ${key} of ${sample.title ?? sample.id}`,
     );
-  };
   const name = `${key} of ${sample.title ?? sample.id}`;
   const declared = component.document.content?.find(({ id }) => id === key);
   if (Array.isArray(given) || declared?.kind === 'list') {

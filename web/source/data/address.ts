@@ -28,11 +28,19 @@ export function contextParameter(contexts: ContextInput, usual: ContextInput): s
   return differing.length === 0 ? null : differing.map(pair => pair.join(':')).join(',');
 }
 
+/** Which sample is drawn, where one was chosen: it goes along to other fields that have one of that name. */
+const SAMPLE_PARAMETER = 'sample';
+
 /** The part of the present address that every link inside the system carries along. */
 export function useCarried(): string {
   const [parameters] = useSearchParams();
-  const value = parameters.get(CONTEXT_PARAMETER);
-  return value === null ? '' : `?${CONTEXT_PARAMETER}=${value}`;
+  const carried = [CONTEXT_PARAMETER, SAMPLE_PARAMETER].flatMap(name => {
+    const value = parameters.get(name);
+    return value === null
+      ? []
+      : [`${name}=${encodeURIComponent(value).replaceAll('%3A', ':').replaceAll('%2C', ',')}`];
+  });
+  return carried.length === 0 ? '' : `?${carried.join('&')}`;
 }
 
 export { CONTEXT_PARAMETER };

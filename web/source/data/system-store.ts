@@ -74,6 +74,8 @@ export class SystemStore {
   private readonly steps: HistorySteps;
   private readonly listeners = new Set<() => void>();
   private readonly whenIdle = new Set<() => void>();
+  /** What was typed into fields that are tried, by content key, for as long as the window is open. */
+  readonly typedTexts = new Map<string, string>();
 
   constructor(
     readonly id: string,

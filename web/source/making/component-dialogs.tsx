@@ -1,7 +1,6 @@
 import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
-import { inTurn } from '@periwinkle/core/checks/attempt';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import {
@@ -12,7 +11,7 @@ import {
   renameComponent,
   wordComponent,
 } from '@periwinkle/core/editing/component-edits';
-import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
+import { inTurn, type StructuralEdit } from '@periwinkle/core/editing/restructure';
 import { useDialogAddress, type DialogAddress } from '../data/dialog-address';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';

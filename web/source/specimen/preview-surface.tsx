@@ -1,4 +1,4 @@
-import { useLayoutEffect, type CSSProperties, type ReactNode } from 'react';
+import { useLayoutEffect, type CSSProperties, type ReactNode, type Ref } from 'react';
 import { namesOf } from '@periwinkle/core/emit/names';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
@@ -14,6 +14,7 @@ export function PreviewSurface({
   contexts,
   className = '',
   label,
+  frame,
   children,
 }: {
   system: System;
@@ -21,6 +22,7 @@ export function PreviewSurface({
   className?: string;
   /** Names a surface that scrolls, which keys must be able to reach. */
   label?: string;
+  frame?: Ref<HTMLDivElement>;
   children: ReactNode;
 }) {
   const names = namesOf(system);
@@ -33,6 +35,7 @@ export function PreviewSurface({
   useLayoutEffect(() => tokens.use(), [tokens]);
   return (
     <div
+      ref={frame}
       className={`surface ${className}`}
       style={style}
       data-tokens={tokens.name}
