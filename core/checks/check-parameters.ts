@@ -2,6 +2,7 @@ import type { Component } from '../components/component';
 import { PARAMETER_TYPES, parametersIn, propertyLike } from '../components/parameters';
 import { parameterProperty, tokenProperty } from '../emit/token-names';
 import { pointer } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
 import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import type { TokenSet } from '../tokens/token-set';
@@ -10,11 +11,9 @@ import { readValue, tokensIn } from '../values/value-syntax';
 /** Checks a component's parameters, and what its uses of others set theirs to. */
 export function parameterProblems(component: Component, tokens: TokenSet, prefix: string): LocalProblem[] {
   const problems = new ProblemList();
-  const used = usedParameters(component);
-  const tokenNames = new Map(
-    [...tokens.byKey.values()].map(({ path, key }) => [tokenProperty(prefix, path), key]),
-  );
-  (component.document.parameters ?? []).forEach((parameter, index) => {
+  const declared = component.document.parameters ?? [];
+  const used = declared.length > 0 ? usedParameters(component) : new Set();
+  declared.forEach((parameter, index) => {
     const at = pointer('parameters', index);
     const { id, type } = parameter;
     if (!propertyLike(type)) {
@@ -30,17 +29,31 @@ export function parameterProblems(component: Component, tokens: TokenSet, prefix
       problems.error(`${at}/default`, 'wrong-type', 'A default is a value or a token, no other parameter.');
     else checkValue(parameter.default, type, tokens, `${at}/default`, problems);
     const name = parameterProperty(prefix, component.id, id);
-    if (tokenNames.has(name))
+    const twin = propertiesOf(tokens, prefix).get(name);
+    if (twin !== undefined)
       problems.error(
         `${at}/id`,
         'name-collision',
-        `“${id}” and ${tokenNames.get(name)!} would both be ${name} in CSS; rename one.`,
+        `“${id}” and ${twin} would both be ${name} in CSS; rename one.`,
       );
     if (!used.has(id))
       problems.warning(at, 'unused-parameter', `No rule reads “@${id}”, so setting it does nothing.`);
   });
   checkUses(component, tokens, problems);
   return problems.problems;
+}
+
+const properties = new ObjectMemo<Map<string, ReadonlyMap<string, string>>>();
+
+/** Keys of tokens by the custom property that each is in CSS. */
+function propertiesOf(tokens: TokenSet, prefix: string): ReadonlyMap<string, string> {
+  const byPrefix = properties.of([tokens.byKey], () => new Map<string, ReadonlyMap<string, string>>());
+  let found = byPrefix.get(prefix);
+  if (!found) {
+    found = new Map([...tokens.byKey.values()].map(({ path, key }) => [tokenProperty(prefix, path), key]));
+    byPrefix.set(prefix, found);
+  }
+  return found;
 }
 
 /** Keys of the parameters that rules of a component read, or that it hands on. */
