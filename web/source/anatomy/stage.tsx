@@ -4,6 +4,7 @@ import type { System } from '@periwinkle/core/components/system';
 import { namesOf } from '@periwinkle/core/emit/names';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
 import { placeCallouts, type Rect } from '@periwinkle/core/geometry/callouts';
+import { dimensionsOf } from '@periwinkle/core/geometry/dimensions';
 import { geometry, type Place } from '@periwinkle/core/geometry/geometry';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
@@ -13,6 +14,7 @@ import { useNarrow } from '../common/use-narrow';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { Specimen, useShape } from '../specimen/specimen';
 import { useWriting } from '../specimen/use-writing';
+import { DIMENSION_ROOM, DimensionLines } from './dimension-lines';
 import { Measures } from './measures';
 import type { PartLine } from './part-lines';
 
@@ -81,8 +83,9 @@ export function Stage({
   };
   const whole = (root && rectOf(root.part.name)) ?? { x: 0, y: 0, width: FIELD_WIDTH, height: 40 };
   const height = Math.max(STAGE.height, whole.height * scale + 230);
-  const left = (width - whole.width * scale) / 2;
-  const top = (height - whole.height * scale) / 2 - 16;
+  // Lengths stand at the right and at the bottom; a wide field moves out of their way.
+  const left = Math.min((width - whole.width * scale) / 2, width - DIMENSION_ROOM.x - whole.width * scale);
+  const top = (height - DIMENSION_ROOM.y - whole.height * scale) / 2;
   const scaled = ({ x, y, width: wide, height: tall }: Rect): Rect => ({
     x: left + x * scale,
     y: top + y * scale,
@@ -101,62 +104,83 @@ export function Stage({
       placeCallouts(
         numbered.map(({ callout }) => callout),
         scaled(whole),
-        { x: 4, y: 4, width: width - 8, height: height - 8 },
+        { x: 4, y: 4, width: width - DIMENSION_ROOM.x - 4, height: height - DIMENSION_ROOM.y - 4 },
       ),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- said whole by the key
     [key],
   );
   const chosen = selected && rectOf(selected.part.name);
-  const context = { tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize };
+  const outcomes = useMemo(() => {
+    const context = { tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize };
+    return resolve(component, combination, context).parts;
+  }, [system, component, combination, contexts]);
+  const within = selected?.uses === null ? lines.filter(({ outer }) => outer === selected.name) : [];
   return (
-    <div
-      ref={frame}
-      className="plate-frame stage"
-      style={{ width, height }}
-      onDoubleClick={event => write({ x: event.clientX, y: event.clientY })}
-    >
-      <PreviewSurface system={system} contexts={contexts} className="ground">
-        <div
-          ref={holder}
-          className="held-large"
-          style={{ left, top, width: FIELD_WIDTH, transform: `scale(${scale})` }}
-        >
-          <Specimen shape={shape} combination={combination} sample={sample} />
-        </div>
-      </PreviewSurface>
-      <svg
-        className={isDark(pageColor(system, contexts)) ? 'on-dark' : ''}
-        width={width}
-        height={height}
-        viewBox={`0 0 ${width} ${height}`}
+    <>
+      <div
+        ref={frame}
+        className="plate-frame stage"
+        style={{ width, height }}
+        onDoubleClick={event => write({ x: event.clientX, y: event.clientY })}
       >
-        {chosen && selected ? <rect className="chosen-part" {...scaled(chosen)} /> : null}
-        {callouts.map(({ name, label, line }) => {
-          const { number, part } = lines.find(each => each.name === name)!;
-          return (
-            <g
-              key={name}
-              className={name === selected?.name ? 'callout chosen' : 'callout'}
-              onClick={() => onSelect(name)}
-            >
-              <title>{part.title}</title>
-              <polyline points={line.map(({ x, y }) => `${x},${y}`).join(' ')} />
-              <text x={label.x} y={label.y + 4.5} textAnchor="middle">
-                {number}
-              </text>
-            </g>
-          );
-        })}
-      </svg>
+        <PreviewSurface system={system} contexts={contexts} className="ground">
+          <div
+            ref={holder}
+            className="held-large"
+            style={{ left, top, width: FIELD_WIDTH, transform: `scale(${scale})` }}
+          >
+            <Specimen shape={shape} combination={combination} sample={sample} />
+          </div>
+        </PreviewSurface>
+        <svg
+          className={isDark(pageColor(system, contexts)) ? 'on-dark' : ''}
+          width={width}
+          height={height}
+          viewBox={`0 0 ${width} ${height}`}
+        >
+          {chosen && selected ? (
+            <>
+              <rect className="chosen-part" {...scaled(chosen)} />
+              <DimensionLines
+                dimensions={dimensionsOf(
+                  chosen,
+                  within.flatMap(({ part }) => rectOf(part.name) ?? []),
+                  outcomes[selected.part.name] ?? {},
+                )}
+                width={width}
+                height={height}
+                at={{ x: place => left + place * scale, y: place => top + place * scale }}
+                isAbout={places[selected.part.name]?.estimated ?? false}
+              />
+            </>
+          ) : null}
+          {callouts.map(({ name, label, line }) => {
+            const { number, part } = lines.find(each => each.name === name)!;
+            return (
+              <g
+                key={name}
+                className={name === selected?.name ? 'callout chosen' : 'callout'}
+                onClick={() => onSelect(name)}
+              >
+                <title>{part.title}</title>
+                <polyline points={line.map(({ x, y }) => `${x},${y}`).join(' ')} />
+                <text x={label.x} y={label.y + 4.5} textAnchor="middle">
+                  {number}
+                </text>
+              </g>
+            );
+          })}
+        </svg>
+        {writing.editor}
+      </div>
       {selected && chosen ? (
         <Measures
           line={selected}
           place={places[selected.part.name] ?? null}
-          outcomes={resolve(component, combination, context).parts[selected.part.name] ?? {}}
+          outcomes={outcomes[selected.part.name] ?? {}}
         />
       ) : null}
-      {writing.editor}
-    </div>
+    </>
   );
 }
 
