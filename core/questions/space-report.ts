@@ -1,5 +1,6 @@
 import type { Component } from '../components/component';
 import { bits, type Box } from '../space/box';
+import { excludingLimits } from '../space/excluding-limits';
 import type { Extent } from '../space/extent';
 import type { Progress } from './rules-report';
 
@@ -89,8 +90,8 @@ function pairOf(component: Component, earlier: number, later: number): PairOfAxe
     const region = full.map((mask, axis) =>
       axis === earlier ? 1 << first : axis === later ? 1 << second : mask,
     );
-    if (!space.extents.meets(space.allowed, region))
-      return { status: 'never', because: excluding(component, region) };
+    const because = excludingLimits(space, region);
+    if (because.length > 0) return { status: 'never', because };
     const own = both.filter(
       rule => (rule.region[earlier]! >> first) & 1 && (rule.region[later]! >> second) & 1,
     );
@@ -104,14 +105,4 @@ function pairOf(component: Component, earlier: number, later: number): PairOfAxe
       axes[earlier]!.values.map((__, first) => cell(first, second)),
     ),
   };
-}
-
-/** Places of the limits that leave nothing of a region: one alone if there is one, else all that take something of it. */
-function excluding({ space }: Component, region: Box): number[] {
-  const { extents, limits } = space;
-  const whole = extents.of(region);
-  const taken = limits.map(limit => extents.and(whole, space.brokenWhere(limit)));
-  const alone = taken.findIndex(each => each === whole);
-  if (alone >= 0) return [limits[alone]!.index];
-  return limits.flatMap(({ index }, place) => (extents.count(taken[place]!) > 0n ? [index] : []));
 }

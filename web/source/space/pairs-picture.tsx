@@ -3,14 +3,21 @@ import { useMemo, useState, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import type { Pair, PairOfAxes } from '@periwinkle/core/questions/space-report';
+import { allowTogether } from '@periwinkle/core/editing/limit-edits';
 import type { Box } from '@periwinkle/core/space/box';
 import { regionAddress } from '../component/region-address';
 import { useOpened } from '../data/opened-address';
 import { useStore } from '../data/system-context';
+import { ConsideredAct } from '../making/considered-act';
 
-/** Room in px: for the picture, names at its left and below it, between axes. */
+/** Room in px: for the picture beside lists, for names at its left and below it, between axes. */
 const [WIDTH, LEFT, BELOW, GAP] = [470, 112, 86, 7];
-const MOST_CELL = 14;
+/** The sides of a cell, px; with so many values that they would be smaller, the picture is as wide as it must be. */
+const [LEAST_CELL, MOST_CELL] = [9, 14];
+
+/** Whether the picture needs more room than there is beside lists. */
+export const isWide = ({ space }: Component): boolean =>
+  laidOut(space.axes.map(({ values }) => values.length)).width > WIDTH;
 
 interface Place {
   readonly row: number;
@@ -28,7 +35,7 @@ export function PairsPicture({ component, pairs }: { component: Component; pairs
   const { axes } = component.space;
   const [at, setAt] = useState<Place | null>(null);
   const byAxes = useMemo(() => new Map(pairs.map(pair => [pair.axes.join(), pair])), [pairs]);
-  const { columns, rows, cell, size } = useMemo(
+  const { columns, rows, cell, size, width } = useMemo(
     () => laidOut(axes.map(({ values }) => values.length)),
     [axes],
   );
@@ -53,9 +60,9 @@ export function PairsPicture({ component, pairs }: { component: Component; pairs
         Pairs <small>what occurs together</small>
       </h2>
       <svg
-        width={WIDTH}
+        width={width}
         height={size + BELOW}
-        viewBox={`0 0 ${WIDTH} ${size + BELOW}`}
+        viewBox={`0 0 ${width} ${size + BELOW}`}
         role="application"
         tabIndex={0}
         aria-label={`Pairs of values. Arrow keys go through them. ${at && chosen ? sentenceOf(component, rows[at.row]!, columns[at.column]!, chosen) : ''}`}
@@ -94,6 +101,8 @@ export function PairsPicture({ component, pairs }: { component: Component; pairs
         )}
         {axes.slice(1).map((axis, index) => {
           const own = rows.filter(slot => slot.axis === index + 1);
+          // The chosen value stands in the place of its axis.
+          if (at && chosen && rows[at.row]!.axis === index + 1) return null;
           return (
             <text
               key={axis.id}
@@ -107,6 +116,7 @@ export function PairsPicture({ component, pairs }: { component: Component; pairs
         })}
         {axes.slice(0, -1).map((axis, index) => {
           const own = columns.filter(slot => slot.axis === index);
+          if (at && chosen && columns[at.column]!.axis === index) return null;
           const x = LEFT + (own[0]!.at + own.at(-1)!.at + cell) / 2;
           return (
             <text key={axis.id} transform={`translate(${x + 4} ${size + 12}) rotate(-38)`} textAnchor="end">
@@ -114,6 +124,19 @@ export function PairsPicture({ component, pairs }: { component: Component; pairs
             </text>
           );
         })}
+        {at && chosen ? (
+          <g className="names">
+            <text x={LEFT - 9} y={rows[at.row]!.at + cell / 2 + 4} textAnchor="end">
+              {wordsAt(component, rows[at.row]!)}
+            </text>
+            <text
+              transform={`translate(${LEFT + columns[at.column]!.at + cell / 2 + 4} ${size + 12}) rotate(-38)`}
+              textAnchor="end"
+            >
+              {wordsAt(component, columns[at.column]!)}
+            </text>
+          </g>
+        ) : null}
         {at && chosen ? (
           <rect
             className="chosen"
@@ -152,8 +175,11 @@ const STEPS: Readonly<Record<string, readonly [number, number]>> = {
 /** Where values lie: those of all axes but the last across, of all but the first down. */
 function laidOut(counts: readonly number[]) {
   const across = counts.slice(0, -1);
-  const room = WIDTH - LEFT - GAP * Math.max(0, across.length - 1);
-  const cell = Math.min(MOST_CELL, room / across.reduce((sum, count) => sum + count, 0));
+  const gaps = GAP * Math.max(0, across.length - 1);
+  const room = WIDTH - LEFT - gaps;
+  const total = across.reduce((sum, count) => sum + count, 0);
+  const cell = Math.max(LEAST_CELL, Math.min(MOST_CELL, room / total));
+  const width = cell > room / total ? LEFT + gaps + total * cell : WIDTH;
   const scale = scaleLinear().domain([0, 1]).range([0, cell]);
   const slots = (from: number, until: number): Slot[] => {
     let at = 0;
@@ -168,8 +194,13 @@ function laidOut(counts: readonly number[]) {
     });
   };
   const [columns, rows] = [slots(0, -1), slots(1, counts.length)];
-  return { columns, rows, cell, size: (rows.at(-1)?.at ?? 0) + cell };
+  return { columns, rows, cell, size: (rows.at(-1)?.at ?? 0) + cell, width };
 }
+
+const valueAt = ({ space }: Component, { axis, value }: Slot) => {
+  const { id, values } = space.axes[axis]!;
+  return { axis: id, value: values[value]!.id };
+};
 
 const wordsAt = ({ space }: Component, { axis, value }: Slot): string =>
   space.axes[axis]!.values[value]!.words;
@@ -208,7 +239,7 @@ function PairSentence({
     axis === first.axis ? 1 << first.value : axis === second.axis ? 1 << second.value : mask,
   );
   return (
-    <p className="pair-sentence" role="status">
+    <div className="pair-sentence" role="status">
       <b>{wordsAt(component, first)}</b> and <b>{wordsAt(component, second)}</b>{' '}
       {pair.status === 'never' ? (
         <>
@@ -218,7 +249,15 @@ function PairSentence({
             <button key={index} type="button" className="act" onClick={() => open(`limit:${index}`)}>
               the limit
             </button>
-          ))}
+          ))}{' '}
+          <ConsideredAct
+            key={`${first.axis} ${first.value} ${second.axis} ${second.value}`}
+            words="allow it"
+            title={`${wordsAt(component, first)} and ${wordsAt(component, second)}`}
+            edit={allowTogether(component.id, valueAt(component, first), valueAt(component, second))}
+            label={`${component.title}: ${wordsAt(component, first)} and ${wordsAt(component, second)} can meet`}
+            about={component.id}
+          />
         </>
       ) : (
         <>
@@ -232,6 +271,6 @@ function PairSentence({
           <Link to={regionAddress(id, component, region, '')}>a plate of just those</Link>
         </>
       )}
-    </p>
+    </div>
   );
 }

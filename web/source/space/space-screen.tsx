@@ -11,7 +11,7 @@ import { useAnswer } from '../engine/use-answer';
 import { AxisList } from './axis-list';
 import { LimitList } from './limit-list';
 import { NamelessList } from './nameless-list';
-import { PairsPicture } from './pairs-picture';
+import { isWide, PairsPicture } from './pairs-picture';
 import { SituationList } from './situation-list';
 
 const REST_MS = 120;
@@ -60,7 +60,7 @@ function Inside({ component }: { component: Component }) {
           ' …'
         )}
       </p>
-      <div className="space-sheet">
+      <div className={isWide(component) ? 'space-sheet below' : 'space-sheet'}>
         <div>
           <AxisList component={component} />
           <LimitList component={component} report={upToDate ? report : null} />
