@@ -132,6 +132,19 @@ test(
     await (await named(driver, '.part-acts button', 'down')).click();
     await stored(driver);
     expect(await frame()).toEqual(['less', 'control', 'unit', 'more']);
+    // The same by dragging the line, past the middle of another.
+    await driver
+      .actions({ async: true })
+      .move({ origin: await named(driver, '.parts .part', 'unit text unit') })
+      .press()
+      .move({ origin: await named(driver, '.parts .part code', 'less'), y: -6 })
+      .move({ origin: await named(driver, '.parts .part code', 'less'), y: -8 })
+      .release()
+      .perform();
+    await stored(driver);
+    expect(await frame()).toEqual(['unit', 'less', 'control', 'more']);
+    await undo();
+    expect(await frame()).toEqual(['less', 'control', 'unit', 'more']);
     await write('name', `suffix${Key.ENTER}`);
     await eventually(driver, `location.search.includes('part=suffix')`);
     await stored(driver);

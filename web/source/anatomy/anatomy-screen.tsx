@@ -6,11 +6,11 @@ import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
 import type { Combination } from '@periwinkle/core/space/space';
 import { Choice } from '../common/choice';
 import { counted } from '../common/numbers';
-import { Sheets } from '../common/sheets';
+import { SheetHead } from '../common/sheet-head';
 import { usePageKeys } from '../common/shortcuts';
 import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
-import { useStore, useSystemPart } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import { partLines } from './part-lines';
 import { ParameterList } from './parameter-list';
 import { PartDetails } from './part-details';
@@ -34,7 +34,6 @@ export function AnatomyScreen() {
 
 function Inside({ component }: { component: Component }) {
   const system = useSystemPart('system');
-  const { id } = useStore();
   const contexts = useContexts(system.tokens);
   const [parameters, setParameters] = useSearchParams();
   const set = (changes: Readonly<Record<string, string | null>>): void =>
@@ -58,11 +57,7 @@ function Inside({ component }: { component: Component }) {
   const { space } = component;
   return (
     <>
-      <div className="head">
-        <h1>{component.title}</h1>
-        <span className="said crumb">{component.group.join(', ')}</span>
-        <Sheets system={id} component={component.id} />
-      </div>
+      <SheetHead component={component} />
       <div className="strip">
         <span>
           <span className="said">shown</span>{' '}

@@ -1,20 +1,24 @@
+import {
+  DndContext,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { partKind, PART_KINDS } from '@periwinkle/core/anatomy/part-kinds';
 import type { Component } from '@periwinkle/core/components/component';
-import { insertPart, movePart, removePart, unwrapPart, wrapParts } from '@periwinkle/core/editing/part-edits';
 import type { PartPlace } from '@periwinkle/core/editing/following-parts';
-import type { PartDocument } from '@periwinkle/core/formats/component-document';
+import { movePart, removePart, unwrapPart, wrapParts } from '@periwinkle/core/editing/part-edits';
 import { Choice } from '../common/choice';
 import { useCaughtFocus } from '../common/focus';
-import { useCarried } from '../data/address';
-import { useStore, useSystemPart } from '../data/system-context';
-import { CommitField } from '../making/commit-field';
+import { useStore } from '../data/system-context';
 import { ConsideredAct } from '../making/considered-act';
 import { useRestructure } from '../making/use-restructure';
+import { freshName, InsertForm } from './insert-form';
+import { placeOver, type AimedPlace } from './part-drag';
+import { PartItem } from './part-item';
 import type { PartLine } from './part-lines';
-
-const SOURCES = { own: '', base: '', changed: 'departs from the base', added: 'added here' } as const;
 
 /** The parts in the order in which they are read, and what can be done with the chosen one. */
 export function PartList({
@@ -28,8 +32,22 @@ export function PartList({
   selected: PartLine | null;
   onSelect: (name: string | null) => void;
 }) {
-  const { id } = useStore();
-  const carried = useCarried();
+  const restructure = useRestructure();
+  const store = useStore();
+  // A press chooses a line, a drag takes it along; keys have the words below.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const [aimed, setAimed] = useState<AimedPlace | null>(null);
+  const onDragEnd = (event: DragEndEvent): void => {
+    const place = placeOver(event, lines);
+    setAimed(null);
+    if (!place) return;
+    const moved = String(event.active.id);
+    const reason = restructure(
+      movePart(component.id, moved, place.place),
+      `${component.title}: ${moved} moved`,
+    );
+    if (reason !== null) store.say('error', reason);
+  };
   // After an insertion one goes on at the new part.
   const chosen = useCaughtFocus<HTMLButtonElement>(selected?.name);
   return (
@@ -37,48 +55,32 @@ export function PartList({
       <h2>
         Parts <small>in the order in which they are read</small>
       </h2>
-      <ul className="parts" aria-label="Parts">
-        {lines.map(line => (
-          <li key={line.name} className={line.name === selected?.name ? 'chosen' : ''}>
-            <span className="number">{line.number}</span>
-            <button
-              type="button"
-              ref={line.name === selected?.name ? chosen : undefined}
-              className="part"
-              style={{ paddingInlineStart: line.depth * 16 }}
-              aria-pressed={line.name === selected?.name}
-              onClick={() => onSelect(line.name)}
-            >
-              <code>{line.name}</code>{' '}
-              <span className="said">
-                {line.uses === null ? kindWords(line) : 'uses'}{' '}
-                {line.part.content ? <i>{line.part.content}</i> : null}
-              </span>
-            </button>
-            <span className="note">
-              {line.uses === null ? null : (
-                <Link to={`/${id}/${line.uses}/anatomy${carried}`}>{line.uses}</Link>
-              )}
-              {line.isDrawn ? null : <span className="said">not there now</span>}
-              {SOURCES[line.source] ? <span className="source">{SOURCES[line.source]}</span> : null}
-            </span>
-          </li>
-        ))}
-      </ul>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        onDragMove={event => setAimed(placeOver(event, lines))}
+        onDragCancel={() => setAimed(null)}
+        onDragEnd={onDragEnd}
+      >
+        <ul className="parts" aria-label="Parts">
+          {lines.map(line => (
+            <PartItem
+              key={line.name}
+              line={line}
+              isSelected={line.name === selected?.name}
+              aimed={aimed?.line === line.name ? aimed.side : null}
+              chosen={chosen}
+              onSelect={onSelect}
+            />
+          ))}
+        </ul>
+      </DndContext>
       <PartActs component={component} lines={lines} selected={selected ?? lines[0]!} onSelect={onSelect} />
     </section>
   );
 }
 
-const kindWords = ({ part }: PartLine): string =>
-  part.kind.kind === 'control' ? part.element : part.kind.kind;
-
-/** What can be inserted. */
-const KINDS = [
-  ...PART_KINDS.map(({ kind, words }) => ({ id: kind, words: kind, hint: words })),
-  { id: 'use', words: 'a component', hint: 'one of this system' },
-];
-
+/** What can be done with a part, beside what the lines themselves do. */
 function PartActs({
   component,
   lines,
@@ -214,84 +216,6 @@ function PartActs({
           }}
         />
       ) : null}
-    </div>
-  );
-}
-
-/** A name that says what something is, and is free. */
-function freshName(word: string, lines: readonly PartLine[]): string {
-  const taken = new Set(lines.map(({ name }) => name));
-  let name = word;
-  for (let number = 2; taken.has(name); number++) name = `${word}${number}`;
-  return name;
-}
-
-/** Kinds that show something of the sample under a key of their own name. */
-const SHOWING = new Set(['text', 'label', 'icon', 'action']);
-
-function InsertForm({
-  component,
-  lines,
-  where,
-  place,
-  onDone,
-}: {
-  component: Component;
-  lines: readonly PartLine[];
-  where: string;
-  place: PartPlace;
-  onDone: (name: string | null) => void;
-}) {
-  const system = useSystemPart('edited');
-  const restructure = useRestructure();
-  const others = system.components.filter(({ id }) => id !== component.id);
-  const [kind, setKind] = useState('text');
-  const [uses, setUses] = useState(others[0]?.id ?? '');
-  const insert = (typed: string): string | null => {
-    const name = typed.trim();
-    if (name === '') return null;
-    const content =
-      kind === 'control'
-        ? { content: 'value', element: 'input', type: 'text' }
-        : SHOWING.has(kind)
-          ? { content: name }
-          : {};
-    const part: PartDocument =
-      kind === 'use' ? { part: name, kind, component: uses } : { part: name, kind, ...content };
-    const reason = restructure(insertPart(component.id, part, place), `${component.title}: ${name} inserted`);
-    if (reason === null) onDone(name);
-    return reason;
-  };
-  return (
-    <div className="insert">
-      <span className="said">insert {where}</span>{' '}
-      <Choice label="kind of part" value={kind} items={KINDS} onChoose={setKind}>
-        {kind === 'use' ? 'a component' : kind}
-      </Choice>{' '}
-      {kind === 'use' ? (
-        <Choice
-          label="component"
-          value={uses}
-          items={others.map(({ id, title }) => ({ id, words: title }))}
-          onChoose={setUses}
-        >
-          {others.find(({ id }) => id === uses)?.title ?? 'none'}
-        </Choice>
-      ) : (
-        <span className="said">{partKind(kind)?.words}</span>
-      )}
-      <CommitField
-        key={kind}
-        label="called"
-        mono
-        value=""
-        placeholder={freshName(kind === 'use' ? 'piece' : kind, lines)}
-        autoFocus
-        onCommit={insert}
-      />
-      <button type="button" className="act" onClick={() => onDone(null)}>
-        leave it
-      </button>
     </div>
   );
 }

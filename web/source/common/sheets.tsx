@@ -3,7 +3,7 @@ import { useCarried } from '../data/address';
 import { usePageKeys } from './shortcuts';
 
 /** The sheets of a component, in the order of their keys. */
-const SHEETS = [
+export const SHEETS = [
   { path: '', title: 'Plates' },
   { path: '/anatomy', title: 'Anatomy' },
   { path: '/space', title: 'Space' },

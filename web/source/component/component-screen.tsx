@@ -6,7 +6,7 @@ import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import type { Box } from '@periwinkle/core/space/box';
 import { countText } from '../common/numbers';
-import { Sheets } from '../common/sheets';
+import { SheetHead } from '../common/sheet-head';
 import { usePageKeys } from '../common/shortcuts';
 import { useContexts } from '../data/address';
 import { useSystemPart } from '../data/system-context';
@@ -99,12 +99,9 @@ function Inside({ component }: { component: Component }) {
   const shown = grid.cells.flat().filter(cell => cell.never === null).length;
   return (
     <>
-      <div className="head">
-        <h1>{component.title}</h1>
-        <span className="said crumb">{component.group.join(', ')}</span>
-        <Sheets system={system.id} component={component.id} />
+      <SheetHead component={component}>
         <TryField system={system} component={component} contexts={contexts} />
-      </div>
+      </SheetHead>
       <ArrangementStrip component={component} address={address} change={change} />
       <div ref={plate}>
         <Plate

@@ -14,7 +14,7 @@ import {
 import { sharableWith, shareSample, sharersOf } from '@periwinkle/core/editing/sample-edits';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
 import { Choice } from '../common/choice';
-import { Sheets } from '../common/sheets';
+import { SheetHead } from '../common/sheet-head';
 import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
 import { useOpened } from '../data/opened-address';
@@ -40,17 +40,12 @@ export function ContentScreen() {
 }
 
 function Inside({ component }: { component: Component }) {
-  const { id } = useStore();
   const [opened, open] = useOpened();
   const keys = contentKeys(component);
   const samples = component.document.samples ?? [];
   return (
     <>
-      <div className="head">
-        <h1>{component.title}</h1>
-        <span className="said crumb">{component.group.join(', ')}</span>
-        <Sheets system={id} component={component.id} />
-      </div>
+      <SheetHead component={component} />
       <div className="content-sheet">
         <section>
           <h2>

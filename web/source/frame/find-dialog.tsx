@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import type { System } from '@periwinkle/core/components/system';
 import { arrangementOf } from '@periwinkle/core/plates/plate-grid';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
+import { SHEETS } from '../common/sheets';
 import { useCarried } from '../data/address';
 import { useStore } from '../data/system-context';
 
@@ -33,7 +34,7 @@ export function FindDialog({ system, onClose }: { system: System; onClose: () =>
     <Modal show onHide={onClose} animation={false} aria-label="Find">
       <Modal.Body>
         <Completion
-          label="Find a field, a token or a situation"
+          label="Find a field, a page, a token or a situation"
           text={text}
           items={found}
           onType={setText}
@@ -55,10 +56,25 @@ export function FindDialog({ system, onClose }: { system: System; onClose: () =>
   );
 }
 
+/** Parts of the book that are no field's. */
+const PAGES = [
+  { title: 'Fields', path: '' },
+  { title: 'New field', path: '/new' },
+  { title: 'Lineup', path: '/lineup' },
+  { title: 'Icons', path: '/icons' },
+  { title: 'Tokens', path: '/tokens' },
+  { title: 'Guide', path: '/guide' },
+  { title: 'Outputs', path: '/outputs' },
+] as const;
+
 function everything(system: System, id: string): Found[] {
   return [
+    ...PAGES.map(({ title, path }) => found(title, 'page', `/${id}${path}`)),
     ...system.components.flatMap(component => [
       found(component.title, 'field', `/${id}/${component.id}`),
+      ...SHEETS.slice(1).map(({ title, path }) =>
+        found(`${title} of ${component.title}`, 'sheet', `/${id}/${component.id}${path}`),
+      ),
       found(`${component.title} in the guide`, 'page', `/${id}/guide/${component.id}`),
       ...component.situations.map(situation => {
         const isRow = arrangementOf(component, null).down.includes('situation');

@@ -4,7 +4,7 @@ import type { RulesReport } from '@periwinkle/core/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { countText, counted } from '../common/numbers';
-import { Sheets } from '../common/sheets';
+import { SheetHead } from '../common/sheet-head';
 import { NoSuchField } from '../component/no-such-field';
 import { useSystemPart } from '../data/system-context';
 import { useAnswer, type Answer } from '../engine/use-answer';
@@ -15,18 +15,14 @@ import { DecisionList } from './decision-list';
 
 /** What the rules of a component come to: where only their order decides, which never matter, what makes no difference. */
 export function RulesScreen() {
-  const { systemId = '', componentId = '' } = useParams();
+  const { componentId = '' } = useParams();
   const system = useSystemPart('system');
   const component = componentNamed(system, componentId);
   const answer = useAnswer('rules', { component: componentId }, system.documents);
   if (!component) return <NoSuchField id={componentId} />;
   return (
     <>
-      <div className="head">
-        <h1>{component.title}</h1>
-        <span className="said crumb">{component.group.join(', ')}</span>
-        <Sheets system={systemId} component={componentId} />
-      </div>
+      <SheetHead component={component} />
       <div className="rules-sheet" aria-busy={!answer.upToDate && !answer.stopped}>
         <Waiting answer={answer} />
         {answer.value ? <Report component={component} report={answer.value} /> : null}

@@ -3,10 +3,10 @@ import { useParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import type { SpaceReport } from '@periwinkle/core/questions/space-report';
 import { componentNamed } from '@periwinkle/core/components/system';
-import { Sheets } from '../common/sheets';
+import { SheetHead } from '../common/sheet-head';
 import { counted, countText } from '../common/numbers';
 import { NoSuchField } from '../component/no-such-field';
-import { useStore, useSystemPart } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
 import { AxisList } from './axis-list';
 import { LimitList } from './limit-list';
@@ -26,7 +26,6 @@ export function SpaceScreen() {
 }
 
 function Inside({ component }: { component: Component }) {
-  const { id } = useStore();
   const { documents } = useSystemPart('edited');
   const { value, upToDate } = useAnswer('space', { component: component.id }, documents, REST_MS);
   // An answer speaks of the space as it was asked about: regions of it mean nothing in another.
@@ -36,11 +35,7 @@ function Inside({ component }: { component: Component }) {
   const nameless = report ? report.allowed - report.named : 0n;
   return (
     <>
-      <div className="head">
-        <h1>{component.title}</h1>
-        <span className="said crumb">{component.group.join(', ')}</span>
-        <Sheets system={id} component={component.id} />
-      </div>
+      <SheetHead component={component} />
       <p className="space-sentence" aria-busy={!upToDate}>
         <b>{counted(component.space.axes.length, 'way')} to differ</b>
         {report ? (
