@@ -15,6 +15,7 @@ const CORE_LAYERS = [
   ['resolution'],
   ['editing', 'plates', 'questions', 'guide'],
   ['emit', 'starting'],
+  ['behaviour'],
   ['checks', 'geometry'],
 ];
 

@@ -171,6 +171,67 @@ describe('resolve', () => {
   });
 });
 
+describe('play', () => {
+  const played = (acts: unknown, ...more: string[]) => {
+    const file = join(folder, 'acts.json');
+    writeFileSync(file, JSON.stringify(acts));
+    return periwinkle('play', system(), '--component', 'text-field', '--script', file, '--json', ...more);
+  };
+  beforeEach(() => {
+    edit(
+      FIELD,
+      '"guide": {',
+      '"behaviour": { "value": { "kind": "text" }, "checks": [{ "id": "capital", "kind": "pattern", "pattern": "^[A-Z]", "message": "capital" }] }, "guide": {',
+    );
+  });
+
+  test('one entry for each act', () => {
+    const entries = played([
+      'press frame',
+      'key Control+a',
+      'type osprey',
+      'wait 300ms',
+      'leave',
+    ]).json() as object[];
+    expect(entries).toHaveLength(5);
+    expect(entries[0]).toMatchObject({
+      act: 'press frame',
+      at: 0,
+      focus: 'control',
+      messages: [],
+      announced: [],
+    });
+    expect(entries[4]).toMatchObject({
+      act: 'leave',
+      at: 300,
+      value: 'osprey',
+      focus: null,
+      combination: { validity: 'invalid', content: 'filled', focus: 'out', size: 'medium' },
+      messages: ['capital'],
+      announced: ['capital'],
+    });
+  });
+
+  test('an act that cannot be done stops it with status 1, and says which and why', () => {
+    const { status, err, json } = played(['press frame', 'press message', 'leave']);
+    expect(status).toBe(1);
+    expect(err).toBe('periwinkle: Act 2, “press message”: “message” is not there.\n');
+    expect(json()).toHaveLength(1);
+  });
+
+  test.each([
+    [['press frame', 3], [], '--script: entry 1 is no text.'],
+    [{}, [], 'must hold an array of acts'],
+    [[], ['--set', 'size=vast'], '“vast” is no value of size'],
+    [[], ['--set', 'colour=red'], 'no axis “colour”'],
+    [[], ['--sample', 'nobody'], 'nobody'],
+  ])('wrong use: %j %j', (acts, more, reason) => {
+    const { status, err } = played(acts, ...more);
+    expect(status).toBe(2);
+    expect(err).toContain(reason);
+  });
+});
+
 describe('geometry', () => {
   const laidOut = (cells: unknown, ...more: string[]) => {
     const file = join(folder, 'cells.json');

@@ -6,6 +6,7 @@ import { isObject } from '@periwinkle/core/formats/json';
 import { oneOf } from '@periwinkle/core/formats/problem';
 import { nearest } from '@periwinkle/core/formats/suggest';
 import { readJson } from '@periwinkle/core/formats/read-json';
+import { play, StoppedPlay } from '@periwinkle/core/behaviour/play';
 import { coveringSet } from '@periwinkle/core/covering/covering-set';
 import { outputFiles } from '@periwinkle/core/emit/outputs';
 import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
@@ -17,7 +18,7 @@ import { ContextError, type ContextInput } from '@periwinkle/core/tokens/context
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { conditionWords, writeExact } from '@periwinkle/core/space/condition';
 import type { Combination, Space } from '@periwinkle/core/space/space';
-import { readContext, readWhen } from './arguments';
+import { readContext, readPairs, readWhen } from './arguments';
 import { chosenComponent, load, UsageError, type PlacedProblem } from './load';
 import { checkOut, writeOutput } from './write-output';
 
@@ -161,14 +162,18 @@ function chosenSample({ id: of, samples }: Component, id: string | undefined): S
   throw new UsageError(`--sample: ${of} has no sample “${id}”; ${hint}`);
 }
 
-function readCells(file: string, component: Component): Combination[] {
-  if (!existsSync(file)) throw new UsageError(`--cells: “${file}” does not exist.`);
-  if (!statSync(file).isFile()) throw new UsageError(`--cells: “${file}” is a folder; name a JSON file.`);
+/** The array that a JSON file named by an option holds. */
+function readArray(file: string, option: string, of: string): readonly unknown[] {
+  if (!existsSync(file)) throw new UsageError(`${option}: “${file}” does not exist.`);
+  if (!statSync(file).isFile()) throw new UsageError(`${option}: “${file}” is a folder; name a JSON file.`);
   const read = readJson(readFileSync(file, 'utf8'));
-  if (!read.ok) throw new UsageError(`--cells: ${read.problem.message}`);
-  if (!Array.isArray(read.value))
-    throw new UsageError('--cells: the file must hold an array of combinations.');
-  return read.value.map((cell, index) => {
+  if (!read.ok) throw new UsageError(`${option}: ${read.problem.message}`);
+  if (!Array.isArray(read.value)) throw new UsageError(`${option}: the file must hold an array of ${of}.`);
+  return read.value;
+}
+
+function readCells(file: string, component: Component): Combination[] {
+  return readArray(file, '--cells', 'combinations').map((cell, index) => {
     if (!isObject(cell) || Object.values(cell).some(value => typeof value !== 'string')) {
       throw new UsageError(`--cells: entry ${index} must map axes to values.`);
     }
@@ -183,6 +188,37 @@ function readCells(file: string, component: Component): Combination[] {
     }
     return cell as Combination;
   });
+}
+
+export function playActs(
+  folder: string,
+  options: { component: string; script: string; sample?: string; set?: string },
+  output: Output,
+): Status {
+  const { system, problems } = load(folder);
+  const component = chosenComponent(system, options.component);
+  const sample = chosenSample(component, options.sample);
+  const set = Object.fromEntries(readPairs(options.set ?? '', '--set'));
+  for (const [id, value] of Object.entries(set)) {
+    const axis = component.space.axes.find(each => each.id === id);
+    if (!axis?.indexOf.has(value))
+      throw new UsageError(
+        axis ? `--set: “${value}” is no value of ${id}.` : `--set: there is no axis “${id}”.`,
+      );
+  }
+  const acts = readArray(options.script, '--script', 'acts').map((act, index) => {
+    if (typeof act !== 'string') throw new UsageError(`--script: entry ${index} is no text.`);
+    return act;
+  });
+  try {
+    output.out(json(play({ system, component, sample, set, acts })));
+  } catch (error) {
+    if (!(error instanceof StoppedPlay)) throw error;
+    output.out(json(error.played));
+    output.err(`periwinkle: ${error.message}\n`);
+    return 1;
+  }
+  return report(problems, folder, output);
 }
 
 export function tokens(

@@ -6,6 +6,7 @@ import {
   count,
   cover,
   layOut,
+  playActs,
   resolveCells,
   tokens,
   type Output,
@@ -56,6 +57,15 @@ export function run(args: readonly string[], output: Output): Status {
     .option('--context <pairs>', 'contexts of the tokens: "theme=night"')
     .option(json, jsonText)
     .action((dir, options) => keep(layOut(dir, options, output)));
+  program
+    .command('play <dir>')
+    .description('play acts, and tell what comes of each')
+    .requiredOption('--component <id>', 'the component')
+    .requiredOption('--script <file>', 'a JSON array of acts: ["press frame", "type Osprey", "leave"]')
+    .option('--sample <id>', 'content to begin with; the first where none is named')
+    .option('--set <pairs>', 'options and states that the application sets: "size=large"')
+    .option(json, jsonText)
+    .action((dir, options) => keep(playActs(dir, options, output)));
   program
     .command('tokens <dir>')
     .description('list the tokens with all references replaced')

@@ -13,6 +13,7 @@ import type { TokenModel } from '../tokens/token-model';
 import type { TokenSet } from '../tokens/token-set';
 import { tokensIn } from '../values/value-syntax';
 import type { System } from '../components/system';
+import { behaviourProblems } from './check-behaviour';
 import { contextProblems } from './check-contexts';
 import { cycleProblems } from './check-cycles';
 import { expansionProblems } from './check-expansion';
@@ -32,6 +33,7 @@ export function meaningProblems(system: System): Problem[] {
         ...valuesInAllContexts(component, system),
         ...sampleProblems(component, system),
         ...contentProblems(component),
+        ...behaviourProblems(component),
         ...parameterProblems(component, system.tokens.usual(), system.prefix),
         ...regionProblems(component),
       ],

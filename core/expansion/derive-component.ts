@@ -10,6 +10,7 @@ import type {
   RuleDocument,
   SampleDocument,
   SituationDocument,
+  WalkthroughDocument,
   WithoutList,
 } from '../formats/component-document';
 import { pointer } from '../formats/json';
@@ -18,6 +19,7 @@ import { ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { editedAnatomy } from './anatomy-edits';
 import { deriveAxes } from './derive-axes';
+import { derivedBehaviour } from './derive-behaviour';
 import { deriveRules } from './derive-rules';
 import { narrowedUses } from './narrow-uses';
 import type { Narrowing } from './narrowing';
@@ -30,7 +32,7 @@ export interface Derived {
 }
 
 /** Lists whose entries go by id: one of the base's replaces it in its place, others are added. */
-type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content' | 'parameters';
+type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content' | 'parameters' | 'walkthroughs';
 
 /**
  * What a component that takes everything of a base and says what differs stands for, as if all were written in it. Lists and
@@ -64,10 +66,11 @@ class Derivation {
       entriesOf(member(own, 'anatomyEdits')),
       problems,
     );
+    const lost = lostParts(base.value, anatomy.value);
     const rules = deriveRules(
       rulesOf.of([base], () => entriesOf(member(base, 'rules'))),
       entriesOf(member(own, 'rules')),
-      { narrowing, parts: lostParts(base.value, anatomy.value), rules: new Set(this.without('rules')) },
+      { narrowing, parts: lost, rules: new Set(this.without('rules')) },
       problems,
     );
     const situations = this.joined<SituationDocument>('situations', situation =>
@@ -93,6 +96,12 @@ class Derivation {
         this.joined<ParameterDocument>('parameters', each => each),
       ),
       decisions: this.decisions(rules),
+      walkthroughs: this.list(
+        'walkthroughs',
+        this.joined<WalkthroughDocument>('walkthroughs', each =>
+          this.walkthrough(each, narrowing, there, lost),
+        ),
+      ),
     };
     const guide = {
       ...membersOf(member(base, 'guide') ?? EMPTY),
@@ -105,6 +114,7 @@ class Derivation {
         ...said,
         anatomy,
         ...lists,
+        ...derivedBehaviour(member(base, 'behaviour'), member(own, 'behaviour')),
         guide: objectOf(guide, originOf(own.origin, 'guide')),
       },
       own.origin,
@@ -237,6 +247,25 @@ class Derivation {
     );
   }
 
+  /** A walkthrough of the base, as far as what it is played with is there; one that acts on a part that is gone goes. */
+  private walkthrough(
+    walkthrough: Traced<WalkthroughDocument>,
+    narrowing: Narrowing,
+    samples: ReadonlySet<string>,
+    lost: ReadonlySet<string>,
+  ): Traced<WalkthroughDocument> | null {
+    const { value, origin } = walkthrough;
+    const isGone = (text: string): boolean => lost.has(ACTED_ON.exec(text)?.[1] ?? '');
+    if (value.acts.some(isGone)) return null;
+    const set = Object.entries(value.set ?? {});
+    const left = set.filter(([axis, at]) => !narrowing.isHeld(axis) && narrowing.has(axis, at));
+    const losesSample = value.sample !== undefined && !samples.has(value.sample);
+    if (left.length === set.length && !losesSample) return walkthrough;
+    const { sample: _, ...rest } = value;
+    const next = losesSample ? rest : value;
+    return traced(left.length === set.length ? next : { ...next, set: Object.fromEntries(left) }, origin);
+  }
+
   /** Decisions of the base about rules that are still there, and its own. */
   private decisions(rules: readonly Traced<RuleDocument>[]) {
     const ids = new Set(rules.map(({ value }) => value.id));
@@ -276,6 +305,9 @@ class Derivation {
     }
   }
 }
+
+/** The part, or that around it, which an act of a walkthrough is done to. */
+const ACTED_ON = /^(?:point|press|hold) ([^\s:/]+)/;
 
 const EMPTY = traced({}, { file: '', pointer: '' });
 

@@ -17,6 +17,8 @@ export interface ComponentDocument {
   readonly samples?: readonly SampleDocument[];
   readonly plates?: readonly PlateDocument[];
   readonly decisions?: readonly DecisionDocument[];
+  readonly behaviour?: BehaviourDocument;
+  readonly walkthroughs?: readonly WalkthroughDocument[];
   readonly guide?: { readonly [section: string]: string };
 }
 
@@ -41,6 +43,7 @@ export const WITHOUT_LISTS = [
   'plates',
   'content',
   'parameters',
+  'walkthroughs',
 ] as const;
 export type WithoutList = (typeof WITHOUT_LISTS)[number];
 
@@ -199,6 +202,80 @@ export interface DecisionDocument {
   /** `part.property`; all that the two contest when absent. */
   readonly properties?: readonly string[];
   readonly because: string;
+}
+
+/** How a field comes into its states. */
+export interface BehaviourDocument {
+  readonly value?: ValueDocument;
+  /** By what they do (`reveal`, `less`): parts. */
+  readonly parts?: { readonly [role: string]: string };
+  readonly checks?: readonly CheckDocument[];
+  readonly judging?: JudgingDocument;
+  readonly moves?: readonly MoveDocument[];
+}
+
+/** The kind of value that a field holds, and within which ends. */
+export interface ValueDocument {
+  readonly kind: string;
+  readonly least?: number;
+  /** Of texts, in characters. */
+  readonly most?: number;
+  /** Whether nothing can be entered beyond `most`. */
+  readonly stop?: boolean;
+  readonly step?: number;
+  readonly length?: number;
+  readonly of?: string;
+  readonly several?: boolean;
+}
+
+/** A number, or the value of another field of the form, by its name. */
+export type Bound = number | { readonly field: string };
+
+/** What makes an entry wrong. */
+export interface CheckDocument {
+  readonly id: string;
+  readonly kind: string;
+  readonly pattern?: string;
+  readonly least?: Bound;
+  readonly most?: Bound;
+  /** In characters: exactly so many, or between two numbers. */
+  readonly length?: number | { readonly least?: number; readonly most?: number };
+  /** Name of another field of the form. */
+  readonly equals?: string;
+  /** What the application is asked. */
+  readonly ask?: string;
+  /** Key of the content that says what is wrong. */
+  readonly message?: string;
+  readonly because?: string;
+}
+
+export const COMPLAINING = ['leaving', 'sending', 'typing'] as const;
+export const FORGIVING = ['typing', 'leaving', 'sending'] as const;
+
+/** When a field complains, when it takes that back, and whether it approves. */
+export interface JudgingDocument {
+  readonly complain?: (typeof COMPLAINING)[number];
+  readonly forgive?: (typeof FORGIVING)[number];
+  readonly approve?: boolean;
+}
+
+/** What an act does beyond what the kind of value knows. */
+export interface MoveDocument {
+  readonly id: string;
+  readonly on: string;
+  readonly when?: ConditionDocument;
+  readonly do: readonly string[];
+  readonly because?: string;
+}
+
+/** Acts in their order, to be played. */
+export interface WalkthroughDocument {
+  readonly id: string;
+  readonly title?: string;
+  readonly sample?: string;
+  readonly set?: { readonly [axis: string]: string };
+  readonly acts: readonly string[];
+  readonly shows?: string;
 }
 
 /** `system.json` (`periwinkle-system/1`). */

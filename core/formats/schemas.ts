@@ -1,4 +1,4 @@
-import { CONTENT_KINDS, WITHOUT_LISTS } from './component-document';
+import { COMPLAINING, CONTENT_KINDS, FORGIVING, WITHOUT_LISTS } from './component-document';
 import type { DocumentKind } from './document-kinds';
 
 /**
@@ -76,6 +76,14 @@ const given = mapOf({
   additionalProperties: line,
   items: { $ref: '#/$defs/given' },
 });
+
+/** A number, or the value of another field. */
+const bound = {
+  type: ['number', 'object'],
+  properties: { field: line },
+  required: ['field'],
+  additionalProperties: false,
+};
 
 const partReference = { $ref: '#/$defs/part' };
 
@@ -185,6 +193,65 @@ const component = {
         object({ rules: list(line, { minItems: 2, maxItems: 2 }), properties: list(line), because: line }, [
           'rules',
           'because',
+        ]),
+      ),
+      behaviour: object({
+        value: object(
+          {
+            kind: line,
+            least: { type: 'number' },
+            most: { type: 'number' },
+            stop: { type: 'boolean' },
+            step: { type: 'number', exclusiveMinimum: 0 },
+            length: { type: 'integer', minimum: 1, maximum: 64 },
+            of: line,
+            several: { type: 'boolean' },
+          },
+          ['kind'],
+        ),
+        parts: mapOf(line),
+        checks: list(
+          object(
+            {
+              id,
+              kind: line,
+              pattern: line,
+              least: bound,
+              most: bound,
+              length: {
+                type: ['integer', 'object'],
+                minimum: 0,
+                properties: {
+                  least: { type: 'integer', minimum: 0 },
+                  most: { type: 'integer', minimum: 0 },
+                },
+                additionalProperties: false,
+              },
+              equals: line,
+              ask: line,
+              message: line,
+              because: line,
+            },
+            ['id', 'kind'],
+          ),
+        ),
+        judging: object({
+          complain: { enum: [...COMPLAINING] },
+          forgive: { enum: [...FORGIVING] },
+          approve: { type: 'boolean' },
+        }),
+        moves: list(
+          object({ id, on: line, when: condition, do: list(line, { minItems: 1 }), because: line }, [
+            'id',
+            'on',
+            'do',
+          ]),
+        ),
+      }),
+      walkthroughs: list(
+        object({ id, title: line, sample: id, set: mapOf(line), acts: list(line), shows: line }, [
+          'id',
+          'acts',
         ]),
       ),
       guide: mapOf(line),

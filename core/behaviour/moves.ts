@@ -1,0 +1,42 @@
+import { RefusedAct, type Act } from './acts';
+
+/** What a move does. */
+export type MoveDeed =
+  | { readonly kind: 'set'; readonly axis: string; readonly value: string }
+  | { readonly kind: 'value'; readonly text: string }
+  | { readonly kind: 'step'; readonly by: number }
+  | { readonly kind: 'focus'; readonly part: string };
+
+/** How each is read; `null` where it says too little. */
+const READERS: Readonly<Record<string, (rest: string) => MoveDeed | null>> = {
+  set: rest => {
+    const [, axis, value] = /^([^=\s]+)=(\S+)$/.exec(rest) ?? [];
+    return axis === undefined ? null : { kind: 'set', axis, value: value! };
+  },
+  value: rest => ({ kind: 'value', text: rest }),
+  step: rest => (/^-?\d+$/.test(rest) ? { kind: 'step', by: Number(rest) } : null),
+  focus: rest => (rest === '' ? null : { kind: 'focus', part: rest }),
+};
+
+/** Reads what a move does: `set disclosure=open`, `value TEXT`, `step -1`, `focus PART`. Throws `RefusedAct`. */
+export function readDeed(text: string): MoveDeed {
+  const [, word = '', rest = ''] = /^(\S+)(?:\s([\s\S]*))?$/.exec(text) ?? [];
+  const deed = Object.hasOwn(READERS, word) ? READERS[word]!(rest) : null;
+  if (!deed)
+    throw new RefusedAct(
+      `“${text}” is nothing that a move does; there is set AXIS=VALUE, value TEXT, step N and focus PART.`,
+    );
+  return deed;
+}
+
+/** Whether an act is what a move is about: of the same kind, on the same part, with the same key. */
+export function isOn(move: Act, act: Act): boolean {
+  if (move.kind !== act.kind) return false;
+  if (move.kind === 'key' && act.kind === 'key')
+    return (
+      move.key === act.key && move.shift === act.shift && move.control === act.control && move.alt === act.alt
+    );
+  if (move.kind === 'answer' && act.kind === 'answer')
+    return move.ask === act.ask && move.accepted === act.accepted;
+  return 'part' in move && 'part' in act ? move.part === act.part : true;
+}

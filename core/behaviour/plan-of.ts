@@ -1,0 +1,109 @@
+import type { Part } from '../anatomy/anatomy';
+import type { Component } from '../components/component';
+import { pressArea } from '../emit/press-area';
+import type { BehaviourDocument, JudgingDocument, MoveDocument } from '../formats/component-document';
+import { ProblemList } from '../formats/problem';
+import { readCondition } from '../space/condition';
+import { readAct, RefusedAct, type Act } from './acts';
+import { readDeed } from './moves';
+import type { Plan, PlanMove, Role, Target } from './plan';
+
+/** The usual judging: complain late, forgive early. */
+const JUDGING: Required<JudgingDocument> = { complain: 'leaving', forgive: 'typing', approve: false };
+
+/** What the machine must know of a component. Components that say nothing of behaviour hold text. */
+export function planOf(component: Component): Plan {
+  const { anatomy, space } = component;
+  const behaviour: BehaviourDocument = component.document.behaviour ?? {};
+  const { control } = anatomy;
+  const targets = Object.fromEntries(targetsOf(component));
+  const roles = Object.fromEntries(
+    Object.entries(behaviour.parts ?? {}).flatMap(([role, name]) => {
+      const target = targets[partNamed(component, name)?.name ?? ''];
+      return target?.kind === 'button' ? [[role, target.part]] : [];
+    }),
+  ) as Plan['roles'];
+  const buttons = Object.values(targets).flatMap(target => (target.kind === 'button' ? [target.part] : []));
+  const stops = anatomy.parts.flatMap(({ name }) =>
+    name === control?.name || (buttons.includes(name) && isStop(roles, name)) ? [name] : [],
+  );
+  return {
+    value: behaviour.value ?? { kind: 'text' },
+    control: control && { part: control.name, element: control.element },
+    targets,
+    roles,
+    stops,
+    checks: behaviour.checks ?? [],
+    judging: { ...JUDGING, ...behaviour.judging },
+    moves: (behaviour.moves ?? []).flatMap(move => planMove(component, move) ?? []),
+    axes: space.axes.map(({ id, kind, values, rest }) => ({
+      id,
+      kind,
+      values: values.map(value => value.id),
+      rest,
+    })),
+    limits: space.limits,
+  };
+}
+
+/** A move as the machine does it; one that cannot be read is told by the checks, and does nothing. */
+function planMove(component: Component, move: MoveDocument): PlanMove | null {
+  try {
+    const when = readCondition(move.when ?? {}, component.space.axes, '', new ProblemList());
+    return (
+      when && { id: move.id, on: named(component, readAct(move.on)), when, deeds: move.do.map(readDeed) }
+    );
+  } catch (error) {
+    if (error instanceof RefusedAct) return null;
+    throw error;
+  }
+}
+
+/** An act with the part's full name: it may call a nested component by the part that uses it. */
+export function named(component: Component, what: Act): Act {
+  if (!('part' in what) || what.part === null) return what;
+  return { ...what, part: partNamed(component, what.part)?.name ?? what.part };
+}
+
+/** Tab passes by what only repeats what keys do in the control (ARIA Authoring Practices, spinbutton). */
+const PASSED_BY: readonly Role[] = ['less', 'more'];
+
+const isStop = (roles: Plan['roles'], part: string): boolean => !PASSED_BY.some(role => roles[role] === part);
+
+/** A part by the name under which acts and documents know it: a nested component's by that of the part that uses it. */
+export function partNamed({ anatomy, nested }: Component, name: string): Part | undefined {
+  const own = anatomy.byName.get(name);
+  if (own) return own;
+  const root = nested.find(each => each.name === name)?.component.anatomy.root.name;
+  return root === undefined ? undefined : anatomy.byName.get(`${name}/${root}`);
+}
+
+function* targetsOf(component: Component): Generator<[string, Target]> {
+  const { anatomy } = component;
+  const area = pressArea(component);
+  const inArea = new Set(area ? partsIn(area) : []);
+  for (const part of anatomy.parts) {
+    const button = buttonAround(component, part);
+    if (button) yield [part.name, { kind: 'button', part: button.name }];
+    else if (part === anatomy.control || inArea.has(part) || (anatomy.control && isLabel(component, part)))
+      yield [part.name, { kind: 'control' }];
+    else yield [part.name, { kind: 'none' }];
+  }
+}
+
+const partsIn = (part: Part): Part[] => [part, ...part.children.flatMap(partsIn)];
+
+/** A press on a label, or on what lies in it, lands on what it labels. */
+const isLabel = ({ anatomy }: Component, part: Part): boolean => {
+  for (let here: Part | undefined = part; here; here = anatomy.outer(here))
+    if (here.kind.kind === 'label') return true;
+  return false;
+};
+
+/** The button that a press on a part lands on: an action, or that of the nested component in which the part lies. */
+function buttonAround({ anatomy }: Component, part: Part): Part | null {
+  if (part.kind.kind === 'action') return part;
+  if (part.nested === null) return null;
+  const within = anatomy.parts.filter(each => each.nested === part.nested);
+  return within.find(each => each.kind.kind === 'action') ?? null;
+}

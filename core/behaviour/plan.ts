@@ -1,0 +1,47 @@
+import type { CheckDocument, JudgingDocument, ValueDocument } from '../formats/component-document';
+import type { Box } from '../space/box';
+import type { Limit } from '../space/limits';
+import type { Act } from './acts';
+import type { MoveDeed } from './moves';
+
+/**
+ * What a press on a part comes to: it lands on the control, as on its label or the frame around it (HTML, 4.10.4); on a button, by the part that then
+ * has the focus; or on nothing that takes the focus.
+ */
+export type Target =
+  { readonly kind: 'control' | 'none' } | { readonly kind: 'button'; readonly part: string };
+
+/** Parts that a kind of value knows by what they do. */
+export const ROLES = ['reveal', 'clear', 'less', 'more'] as const;
+export type Role = (typeof ROLES)[number];
+
+export interface PlanAxis {
+  readonly id: string;
+  readonly kind: 'option' | 'state';
+  readonly values: readonly string[];
+  /** Place of the value at rest. */
+  readonly rest: number;
+}
+
+/** What an act does beyond what the kind of value knows, where a condition holds. */
+export interface PlanMove {
+  readonly id: string;
+  readonly on: Act;
+  readonly when: Box;
+  readonly deeds: readonly MoveDeed[];
+}
+
+/** What of a component the machine must know. Plain data: it goes along with what ships. */
+export interface Plan {
+  readonly value: ValueDocument;
+  readonly control: { readonly part: string; readonly element: string } | null;
+  readonly targets: Readonly<Record<string, Target>>;
+  readonly roles: { readonly [Name in Role]?: string };
+  /** Parts that Tab comes to, in reading order. */
+  readonly stops: readonly string[];
+  readonly checks: readonly CheckDocument[];
+  readonly judging: Required<JudgingDocument>;
+  readonly moves: readonly PlanMove[];
+  readonly axes: readonly PlanAxis[];
+  readonly limits: readonly Pick<Limit, 'index' | 'region' | 'holds' | 'because'>[];
+}

@@ -1,0 +1,36 @@
+import { settle } from '../space/limits';
+import { kindOf } from './judging';
+import type { FieldState } from './field-state';
+import type { Plan } from './plan';
+
+/** What each state of the catalogue follows from; `undefined` where the application has the word. */
+const FOLLOWS: Readonly<Record<string, (plan: Plan, state: FieldState) => string | undefined>> = {
+  pointer: ({ targets }, { pointer: { part, isDown } }) => {
+    // A button within answers for itself.
+    return part !== null && targets[part]?.kind === 'control' ? (isDown ? 'down' : 'over') : 'away';
+  },
+  focus: (_, { focus }) => (focus === null ? 'out' : focus.isVisible ? 'keyboard' : 'in'),
+  content: (plan, { value }) => (kindOf(plan).isEmpty(value) ? 'empty' : 'filled'),
+  validity: (_, { complaint, isApproved }) =>
+    complaint !== null ? 'invalid' : isApproved ? 'valid' : 'none',
+  availability: (_, { asking, set }) => (asking ? 'busy' : set['availability']),
+  selection: ({ value: { kind } }, { value }) =>
+    kind === 'toggle' ? (value === 'true' ? 'selected' : 'unselected') : undefined,
+  range: ({ value: { kind, least, most } }, { value }) => {
+    if (kind !== 'count' || value === '') return undefined;
+    if (typeof least === 'number' && Number(value) <= least) return 'min';
+    return typeof most === 'number' && Number(value) >= most ? 'max' : 'within';
+  },
+  secret: (_, { isRevealed }) => (isRevealed ? 'shown' : 'masked'),
+  autofill: (_, { isAutofilled }) => (isAutofilled ? 'yes' : 'no'),
+};
+
+/** The combination that a field is in, after the limits: value indices of its own axes. */
+export function combinationAt(plan: Plan, state: FieldState): readonly number[] {
+  const raw = plan.axes.map(({ id, kind, values, rest }) => {
+    const follows = kind === 'state' && Object.hasOwn(FOLLOWS, id) ? FOLLOWS[id]!(plan, state) : undefined;
+    const place = values.indexOf(follows ?? state.set[id] ?? '');
+    return place >= 0 ? place : rest;
+  });
+  return settle(raw, plan.limits).combination;
+}

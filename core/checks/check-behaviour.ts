@@ -1,0 +1,181 @@
+import { readAct, RefusedAct } from '../behaviour/acts';
+import { CHECK_KINDS } from '../behaviour/judging';
+import { readDeed } from '../behaviour/moves';
+import { partNamed, planOf } from '../behaviour/plan-of';
+import { ROLES } from '../behaviour/plan';
+import { VALUE_KINDS } from '../behaviour/value-kinds';
+import type { Component } from '../components/component';
+import type {
+  BehaviourDocument,
+  CheckDocument,
+  MoveDocument,
+  WalkthroughDocument,
+} from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+import { readCondition } from '../space/condition';
+import { patternFault } from './pattern-fault';
+
+/** What structure alone cannot tell of a component's behaviour and its walkthroughs. */
+export function behaviourProblems(component: Component): LocalProblem[] {
+  const problems = new ProblemList();
+  const { behaviour, walkthroughs = [] } = component.document;
+  if (behaviour) checkBehaviour(component, behaviour, problems);
+  walkthroughs.forEach((walkthrough, index) =>
+    checkWalkthrough(component, walkthrough, pointer('walkthroughs', index), problems),
+  );
+  return problems.problems;
+}
+
+function checkBehaviour(component: Component, behaviour: BehaviourDocument, problems: ProblemList): void {
+  const { value, parts = {}, checks = [] } = behaviour;
+  const kinds = Object.keys(VALUE_KINDS);
+  if (value && !Object.hasOwn(VALUE_KINDS, value.kind))
+    problems.error(
+      '/behaviour/value/kind',
+      'unknown-value-kind',
+      `“${brief(value.kind)}” is no kind of value; there is ${oneOf(kinds, 12)}.`,
+      nearest(value.kind, kinds),
+      value.kind,
+    );
+  if (typeof value?.least === 'number' && typeof value.most === 'number' && value.least > value.most)
+    problems.error(
+      '/behaviour/value/least',
+      'no-value',
+      `Nothing lies between ${value.least} and ${value.most}.`,
+    );
+  for (const [role, name] of Object.entries(parts)) checkPart(component, role, name, problems);
+  (behaviour.moves ?? []).forEach((move, index) =>
+    checkMove(component, move, `/behaviour${pointer('moves', index)}`, problems),
+  );
+  const seen = new Set<string>();
+  checks.forEach((check, index) => {
+    const at = `/behaviour${pointer('checks', index)}`;
+    if (seen.has(check.id))
+      problems.error(`${at}/id`, 'duplicate-id', `There is a check “${check.id}” already.`);
+    seen.add(check.id);
+    checkCheck(check, at, problems);
+  });
+}
+
+function checkPart(component: Component, role: string, name: string, problems: ProblemList): void {
+  const at = `/behaviour/parts${pointer(role)}`;
+  if (!ROLES.some(each => each === role)) {
+    problems.error(
+      at,
+      'unknown-role',
+      `“${brief(role)}” is nothing that a part does here; there is ${oneOf(ROLES)}.`,
+      nearest(role, ROLES),
+      role,
+    );
+    return;
+  }
+  const names = [...component.anatomy.byName.keys(), ...component.nested.map(each => each.name)];
+  const part = partNamed(component, name);
+  if (!part)
+    problems.error(at, 'unknown-part', `There is no part “${brief(name)}”.`, nearest(name, names), name);
+  else if (planOf(component).targets[part.name]?.kind !== 'button')
+    problems.error(at, 'wrong-part', `“${name}” is no button, so it cannot be pressed by itself.`);
+}
+
+function checkCheck(check: CheckDocument, at: string, problems: ProblemList): void {
+  if (!CHECK_KINDS.includes(check.kind)) {
+    problems.error(
+      `${at}/kind`,
+      'unknown-check',
+      `“${brief(check.kind)}” is no kind of check; there is ${oneOf(CHECK_KINDS, 12)}.`,
+      nearest(check.kind, CHECK_KINDS),
+      check.kind,
+    );
+    return;
+  }
+  const { kind, least, most, length, ask, pattern } = check;
+  const missing = {
+    pattern: pattern === undefined,
+    least: least === undefined,
+    most: most === undefined,
+    length: length === undefined,
+    ask: ask === undefined,
+  };
+  if (Object.hasOwn(missing, kind) && missing[kind as keyof typeof missing])
+    problems.error(at, 'missing-member', `A check of the kind “${kind}” says its ${kind}.`);
+  if (typeof length === 'object' && (length.least ?? 0) > (length.most ?? Infinity))
+    problems.error(`${at}/length`, 'no-value', `Nothing is as long as that.`);
+  const fault = pattern === undefined ? null : patternFault(pattern);
+  if (fault !== null) problems.error(`${at}/pattern`, 'wrong-pattern', fault);
+}
+
+function checkMove(component: Component, move: MoveDocument, at: string, problems: ProblemList): void {
+  const { space } = component;
+  checkAct(component, move.on, `${at}/on`, problems);
+  readCondition(move.when ?? {}, space.axes, `${at}/when`, problems);
+  move.do.forEach((text, index) => {
+    const here = at + pointer('do', index);
+    try {
+      const deed = readDeed(text);
+      if (deed.kind === 'focus' && !partNamed(component, deed.part))
+        problems.error(here, 'unknown-part', `There is no part “${brief(deed.part)}”.`);
+      if (deed.kind === 'set') checkSet(component, { [deed.axis]: deed.value }, () => here, problems);
+    } catch (error) {
+      if (!(error instanceof RefusedAct)) throw error;
+      problems.error(here, 'wrong-act', error.message);
+    }
+  });
+}
+
+/** Values that are set, each told at a place of its own. */
+function checkSet(
+  { space }: Component,
+  set: Readonly<Record<string, string>>,
+  at: (axis: string) => string,
+  problems: ProblemList,
+): void {
+  for (const [id, value] of Object.entries(set)) {
+    const axis = space.axes.find(each => each.id === id);
+    if (!axis) {
+      const ids = space.axes.map(each => each.id);
+      problems.error(at(id), 'unknown-axis', `There is no axis “${brief(id)}” here.`, nearest(id, ids), id);
+    } else if (!axis.indexOf.has(value))
+      problems.error(
+        at(id),
+        'unknown-value',
+        `“${brief(value)}” is no value of ${id}.`,
+        nearest(value, [...axis.indexOf.keys()]),
+        value,
+      );
+  }
+}
+
+/** An act as it is written, on a part that there is. */
+function checkAct(component: Component, text: string, at: string, problems: ProblemList): void {
+  try {
+    const act = readAct(text);
+    const name = 'part' in act ? act.part : null;
+    if (name === null || partNamed(component, name)) return;
+    const names = [...component.anatomy.byName.keys()];
+    problems.error(at, 'unknown-part', `There is no part “${brief(name)}”.`, nearest(name, names), name);
+  } catch (error) {
+    if (!(error instanceof RefusedAct)) throw error;
+    problems.error(at, 'wrong-act', error.message);
+  }
+}
+
+function checkWalkthrough(
+  component: Component,
+  { sample, set = {}, acts }: WalkthroughDocument,
+  at: string,
+  problems: ProblemList,
+): void {
+  const samples = component.samples.map(({ id }) => id);
+  if (sample !== undefined && !samples.includes(sample))
+    problems.error(
+      `${at}/sample`,
+      'unknown-sample',
+      `There is no sample “${brief(sample)}”.`,
+      nearest(sample, samples),
+      sample,
+    );
+  checkSet(component, set, id => `${at}/set${pointer(id)}`, problems);
+  acts.forEach((text, index) => checkAct(component, text, `${at}${pointer('acts', index)}`, problems));
+}
