@@ -37,6 +37,40 @@ const dice = (seed: number): Dice => {
 
 type Maker = (component: Component, system: System, dice: Dice, fresh: string) => StructuralEdit | null;
 
+/** The demo with behaviour, whose parts, values and samples are named there too. */
+function withBehaviour(documents: Documents): Documents {
+  const behaviours: Readonly<Record<string, object>> = {
+    'text-field': {
+      behaviour: {
+        value: { kind: 'text' },
+        checks: [{ id: 'capital', kind: 'pattern', pattern: '^[A-Z]', message: 'message' }],
+        moves: [
+          { id: 'wide', on: 'press frame', when: { size: 'small' }, do: ['set size=large', 'focus control'] },
+        ],
+      },
+      walkthroughs: [
+        {
+          id: 'mend',
+          sample: 'vessel',
+          set: { size: 'medium' },
+          acts: ['press frame', 'type a', 'app validity=valid', 'leave'],
+        },
+      ],
+    },
+    crew: { behaviour: { value: { kind: 'count' }, parts: { less: 'less', more: 'more/button' } } },
+    passphrase: {
+      behaviour: { value: { kind: 'secret' }, parts: { reveal: 'reveal' } },
+      walkthroughs: [{ id: 'peek', acts: ['press control', 'press reveal/button'] }],
+    },
+  };
+  const next = new Map(documents);
+  for (const [id, parts] of Object.entries(behaviours)) {
+    const path = `components/${id}.component.json`;
+    next.set(path, { ...(documents.get(path) as object), ...parts });
+  }
+  return next;
+}
+
 const partNames = ({ anatomy }: Component): string[] => [
   ...new Set(anatomy.parts.map(writtenName).filter(name => !name.includes('/'))),
 ];
@@ -197,7 +231,7 @@ const errorsOf = (documents: Documents): string[] =>
 test('random edits of how components are made leave nothing dangling, and are taken back to the byte', () => {
   const steps = Number(process.env['PERIWINKLE_STEPS'] ?? 500);
   const rolls = dice(freshSeed('restructuring'));
-  let system = compileSystem(demoDocuments());
+  let system = compileSystem(withBehaviour(demoDocuments()));
   const undo: { before: string; inverses: readonly { path: string; patch: Patch }[] }[] = [];
   const done: Record<string, number> = {};
   const refusals: string[] = [];

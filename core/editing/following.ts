@@ -12,6 +12,7 @@ import type {
 import { isObject } from '../formats/json';
 import { axisOfValues } from '../content/sample-text';
 import { iconKeys } from './icon-edits';
+import { followedBehaviour, followedWalkthrough } from './following-behaviour';
 import { followedEdit, followedPart, type Anchors } from './following-parts';
 import { mapEntries, mapMembers, NameReader, withMember, type NameChange, type Names } from './names';
 
@@ -99,6 +100,10 @@ class Following {
         if (rules === decision.rules && left === properties) return decision;
         return { ...decision, rules, ...(left ? { properties: left } : {}) };
       }),
+    );
+    next = withMember(next, 'behaviour', behaviour => followedBehaviour(behaviour, reader));
+    next = withMember(next, 'walkthroughs', walkthroughs =>
+      mapEntries(walkthroughs, each => followedWalkthrough(each, reader)),
     );
     return withMember(next, 'without', without => this.without(without));
   }
@@ -279,6 +284,8 @@ class Following {
       parameters: 'parameter',
     } as const;
     const left = mapMembers(without, (list, ids) => {
+      // Walkthroughs are not renamed.
+      if (list === 'walkthroughs') return [list, ids];
       const kind = kinds[list as keyof typeof kinds];
       const now = mapEntries(ids!, id => this.reader.now(kind, id));
       return now.length === 0 && ids!.length > 0 ? null : [list, now];
