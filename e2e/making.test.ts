@@ -38,7 +38,11 @@ async function command(key: string, shift = false): Promise<void> {
 }
 /** Takes the last change back, and waits until that is said. */
 async function undo(): Promise<void> {
-  await driver.executeScript(`document.activeElement?.blur()`);
+  // What an earlier step has told may still stand there.
+  await driver.executeScript(
+    `document.activeElement?.blur(); document.querySelectorAll('.notices button').forEach(each => each.click())`,
+  );
+  await eventually(driver, `document.querySelector('.notices').childElementCount === 0`);
   await command('z');
   await eventually(driver, `/Taken back/.test(document.querySelector('.notices')?.textContent ?? '')`);
   await stored(driver);
