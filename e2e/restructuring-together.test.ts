@@ -119,7 +119,7 @@ test(
     expect(both).toContain('"part":"badge"');
     // A part that is inserted beside one which is called otherwise by now stands beside it all the same.
     expect(await together(insert('unit', 'mast'), rename('unit', 'suffix'))).toBe('');
-    const after = (await text()).replace(/"(kind|content)":"[^"]*",?/g, '');
+    const after = await text();
     expect(after).toContain('"part":"suffix"');
     expect(after).toContain('"part":"mast"');
   },

@@ -1,5 +1,3 @@
-import type { Plan } from './plan';
-
 /** Where a field is: all of what one did with it that still matters. Plain data. */
 export interface FieldState {
   /** ms since it began. */
@@ -36,11 +34,7 @@ export type Effect =
   | { readonly kind: 'send'; readonly value: string };
 
 /** A field as it begins: at rest, with the options and the value that it is given. */
-export const atRest = (
-  _plan: Plan,
-  value: string,
-  set: Readonly<Record<string, string>> = {},
-): FieldState => ({
+export const atRest = (value: string, set: Readonly<Record<string, string>> = {}): FieldState => ({
   time: 0,
   value,
   selection: [value.length, value.length],

@@ -1,7 +1,8 @@
+import { lengthOf } from '../content/graphemes';
 import type { CheckDocument } from '../formats/component-document';
 import type { Effect, FieldState } from './field-state';
 import type { Plan } from './plan';
-import { lengthOf, VALUE_KINDS, type ValueKind } from './value-kinds';
+import { VALUE_KINDS, type ValueKind } from './value-kinds';
 
 /** Longest text that a pattern is tried on, in code units: what is longer fails it. */
 const MOST_TRIED = 500;
@@ -68,21 +69,21 @@ export function judged(plan: Plan, state: FieldState): Judged {
       effects: [{ kind: 'ask', check: id, ask, value: state.value }],
     };
   }
-  return {
-    state: {
-      ...state,
-      complaint: found?.check.id ?? null,
-      isApproved: found === null && plan.judging.approve && !kindOf(plan).isEmpty(state.value),
-      asking: null,
-    },
-    effects: [],
-  };
+  return { state: { ...told(plan, state, found?.check ?? null), asking: null }, effects: [] };
 }
 
 /** Judges again what is complained of, without asking anybody: the complaint changes or goes. */
 export function judgedAgain(plan: Plan, state: FieldState): FieldState {
   const found = firstFailing(plan, state);
-  if (found && !found.isOpen) return { ...state, complaint: found.check.id, isApproved: false };
-  const isApproved = found === null && plan.judging.approve && !kindOf(plan).isEmpty(state.value);
-  return { ...state, complaint: null, isApproved };
+  // What only the application knows is neither a mistake nor approved.
+  return found?.isOpen
+    ? { ...state, complaint: null, isApproved: false }
+    : told(plan, state, found?.check ?? null);
 }
+
+/** What is said of a field in which a check fails, or none. */
+const told = (plan: Plan, state: FieldState, failing: CheckDocument | null): FieldState => ({
+  ...state,
+  complaint: failing?.id ?? null,
+  isApproved: failing === null && plan.judging.approve && !kindOf(plan).isEmpty(state.value),
+});

@@ -219,6 +219,14 @@ test('a count by keys and by its buttons, which leave the focus in the control',
   expect(pressed).toMatchObject({ focus: 'more/button', value: '0', combination: { focus: 'in' } });
 });
 
+test('tiny steps add up exactly', () => {
+  const tiny: BehaviourDocument = { value: { kind: 'count', least: 0, step: 1e-7 } };
+  expect(
+    played('crew', tiny, ['press frame', 'key ArrowUp', 'key ArrowUp', 'key ArrowUp', 'key ArrowUp']).at(-1)!
+      .value,
+  ).toBe('3e-7');
+});
+
 test('a secret is shown and hidden, and hidden again when it is sent', () => {
   const secret: BehaviourDocument = { value: { kind: 'secret' }, parts: { reveal: 'reveal' } };
   const entries = played('passphrase', secret, [

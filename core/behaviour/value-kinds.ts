@@ -1,3 +1,4 @@
+import { firstGrapheme, graphemesOf, lengthOf } from '../content/graphemes';
 import type { ValueDocument } from '../formats/component-document';
 
 /** A text with what is selected in it. */
@@ -32,12 +33,20 @@ const text: ValueKind = {
   misfit: () => null,
 };
 
-/** A number as people type it: digits, a sign, a point (HTML, 2.3.4.3, valid floating-point numbers). */
-const NUMBER = /^-?(\d+\.?\d*|\.\d+)$/;
+/** A number as people type it: digits, a sign, a point, a power of ten (HTML, 2.3.4.3, valid floating-point numbers). */
+const NUMBER = /^-?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
 
 /** Decimals that two numbers need at most; sums are rounded to them, so that 0.1 and 0.2 are 0.3. */
 const decimals = (...numbers: readonly number[]): number =>
-  Math.max(...numbers.map(number => String(number).split('.')[1]?.length ?? 0));
+  Math.max(
+    ...numbers.map(number => {
+      const [digits = '', exponent = '0'] = String(number).split('e');
+      return Math.min(MOST_DECIMALS, Math.max(0, (digits.split('.')[1]?.length ?? 0) - Number(exponent)));
+    }),
+  );
+
+/** As many as `toFixed` writes. */
+const MOST_DECIMALS = 100;
 
 function stepped(value: string, { least, most, step = 1 }: ValueDocument, by: number): string {
   const from = NUMBER.test(value) ? Number(value) : null;
@@ -92,11 +101,6 @@ function toggled(value: string): string {
   return value === 'true' ? 'false' : 'true';
 }
 
-const graphemes = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
-
-/** What people count as characters, in any script. */
-export const lengthOf = (value: string): number => [...graphemes.segment(value)].length;
-
 /** Text put in the place of what is selected. Beyond `most` nothing is put where the kind stops there. */
 export function inserted(
   { value, selection: [from, to] }: Written,
@@ -105,8 +109,7 @@ export function inserted(
 ): Written {
   const [before, after] = [value.slice(0, from), value.slice(to)];
   const room = stop && typeof most === 'number' ? Math.max(0, most - lengthOf(before + after)) : Infinity;
-  const fitting = [...graphemes.segment(added)].slice(0, room).map(({ segment }) => segment);
-  const put = fitting.join('');
+  const put = graphemesOf(added).slice(0, room).join('');
   const caret = before.length + put.length;
   return { value: before + put + after, selection: [caret, caret] };
 }
@@ -116,9 +119,8 @@ export function editedByKey(written: Written, key: string, shift: boolean): Writ
   const { value, selection } = written;
   const [from, to] = selection;
   const isCaret = from === to;
-  const ahead =
-    to + (graphemes.segment(value.slice(to))[Symbol.iterator]().next().value?.segment.length ?? 0);
-  const behind = from - ([...graphemes.segment(value.slice(0, from))].at(-1)?.segment.length ?? 0);
+  const ahead = to + firstGrapheme(value.slice(to)).length;
+  const behind = from - (graphemesOf(value.slice(0, from)).at(-1)?.length ?? 0);
   const without = (first: number, last: number): Written => ({
     value: value.slice(0, first) + value.slice(last),
     selection: [first, first],

@@ -116,7 +116,7 @@ function checkMove(component: Component, move: MoveDocument, at: string, problem
       const deed = readDeed(text);
       if (deed.kind === 'focus' && !partNamed(component, deed.part))
         problems.error(here, 'unknown-part', `There is no part “${brief(deed.part)}”.`);
-      if (deed.kind === 'set') checkSet(component, { [deed.axis]: deed.value }, () => here, problems);
+      if (deed.kind === 'set') checkGiven(component, { [deed.axis]: deed.value }, () => here, problems);
     } catch (error) {
       if (!(error instanceof RefusedAct)) throw error;
       problems.error(here, 'wrong-act', error.message);
@@ -125,13 +125,13 @@ function checkMove(component: Component, move: MoveDocument, at: string, problem
 }
 
 /** Values that are set, each told at a place of its own. */
-function checkSet(
+function checkGiven(
   { space }: Component,
-  set: Readonly<Record<string, string>>,
+  given: Readonly<Record<string, string>>,
   at: (axis: string) => string,
   problems: ProblemList,
 ): void {
-  for (const [id, value] of Object.entries(set)) {
+  for (const [id, value] of Object.entries(given)) {
     const axis = space.axes.find(each => each.id === id);
     if (!axis) {
       const ids = space.axes.map(each => each.id);
@@ -163,7 +163,7 @@ function checkAct(component: Component, text: string, at: string, problems: Prob
 
 function checkWalkthrough(
   component: Component,
-  { sample, set = {}, acts }: WalkthroughDocument,
+  { sample, set: given = {}, acts }: WalkthroughDocument,
   at: string,
   problems: ProblemList,
 ): void {
@@ -176,6 +176,6 @@ function checkWalkthrough(
       nearest(sample, samples),
       sample,
     );
-  checkSet(component, set, id => `${at}/set${pointer(id)}`, problems);
+  checkGiven(component, given, id => `${at}/set${pointer(id)}`, problems);
   acts.forEach((text, index) => checkAct(component, text, `${at}${pointer('acts', index)}`, problems));
 }

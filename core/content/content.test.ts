@@ -5,7 +5,8 @@ import { namesOf } from '../emit/names';
 import type { SampleDocument } from '../formats/component-document';
 import { smallDocuments } from '../test/small-system';
 import { CONVERSIONS } from './conversions';
-import { derivedText, lengthOf } from './derived-text';
+import { derivedText } from './derived-text';
+import { lengthOf } from './graphemes';
 
 const around = (sources: Record<string, unknown>, value = '') => ({
   value: () => value,

@@ -1,6 +1,7 @@
 import type { ContentDocument } from '../formats/component-document';
 import { isObject } from '../formats/json';
 import { CONVERSIONS } from './conversions';
+import { lengthOf } from './graphemes';
 
 /** What texts that follow from others are made of. */
 export interface Surroundings {
@@ -57,8 +58,3 @@ function filledIn(template: string, around: Surroundings): string {
     return (word ? word(around) : sourceAt(around.sources, name)) ?? '';
   });
 }
-
-const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' });
-
-/** What people count as characters, in any script. */
-export const lengthOf = (text: string): number => [...graphemes.segment(text)].length;

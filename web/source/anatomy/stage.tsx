@@ -110,10 +110,13 @@ export function Stage({
     [key],
   );
   const chosen = selected && rectOf(selected.part.name);
+  // Only the chosen part is measured.
+  const chosenPart = selected?.part.name ?? null;
   const outcomes = useMemo(() => {
+    if (chosenPart === null) return {};
     const context = { tokens: system.tokens.in(contexts), rootFontSize: system.rootFontSize };
-    return resolve(component, combination, context).parts;
-  }, [system, component, combination, contexts]);
+    return resolve(component, combination, context).parts[chosenPart] ?? {};
+  }, [system, component, combination, contexts, chosenPart]);
   const within = selected?.uses === null ? lines.filter(({ outer }) => outer === selected.name) : [];
   return (
     <>
@@ -145,7 +148,7 @@ export function Stage({
                 dimensions={dimensionsOf(
                   chosen,
                   within.flatMap(({ part }) => rectOf(part.name) ?? []),
-                  outcomes[selected.part.name] ?? {},
+                  outcomes,
                 )}
                 width={width}
                 height={height}
@@ -174,11 +177,7 @@ export function Stage({
         {writing.editor}
       </div>
       {selected && chosen ? (
-        <Measures
-          line={selected}
-          place={places[selected.part.name] ?? null}
-          outcomes={outcomes[selected.part.name] ?? {}}
-        />
+        <Measures line={selected} place={places[selected.part.name] ?? null} outcomes={outcomes} />
       ) : null}
     </>
   );

@@ -14,7 +14,7 @@ export const SHORTCUTS: readonly { readonly where: string; readonly list: readon
     list: [
       { keys: 'Ctrl+Z', words: 'take the last change back' },
       { keys: 'Ctrl+Shift+Z', words: 'bring it back again' },
-      { keys: '/', words: 'find a field, a token, a situation' },
+      { keys: '/', words: 'find a field, a page, a token, a situation' },
       { keys: '?', words: 'this list' },
     ],
   },

@@ -47,7 +47,7 @@ export function FindDialog({ system, onClose }: { system: System; onClose: () =>
           input={{
             className: 'form-control',
             autoFocus: true,
-            placeholder: 'A field, a token, a situation',
+            placeholder: 'A field, a page, a token, a situation',
           }}
         />
         {found.length === 0 ? <p className="said">Nothing here is called that.</p> : null}

@@ -16,7 +16,6 @@ import type { Shape } from './specimen';
 
 /** A text of a specimen that a sample gives, where it stands. */
 interface Spot {
-  readonly part: string;
   readonly key: string;
   readonly text: string;
   readonly element: HTMLElement;
@@ -136,8 +135,8 @@ function spotsOf({ component, names }: Shape, specimen: HTMLElement): Spot[] {
     const text = textOf(element);
     const [first, placeholder = first] = keys;
     return text === '' && element.matches('input, textarea')
-      ? [{ part: name, key: placeholder!, text: (element as HTMLInputElement).placeholder.trim(), element }]
-      : [{ part: name, key: first!, text, element }];
+      ? [{ key: placeholder!, text: (element as HTMLInputElement).placeholder.trim(), element }]
+      : [{ key: first!, text, element }];
   });
 }
 
