@@ -1,8 +1,8 @@
 import { ACT_WORDS, readAct, RefusedAct } from './acts';
 
 test.each([
-  ['point frame', { kind: 'point', part: 'frame' }],
-  ['point away', { kind: 'point', part: null }],
+  ['point frame', { kind: 'point', part: 'frame', entry: null }],
+  ['point away', { kind: 'point', part: null, entry: null }],
   ['press less/button', { kind: 'press', part: 'less/button', entry: null }],
   ['press entry:2', { kind: 'press', part: 'entry', entry: { place: 2 } }],
   ['press entry "North quay"', { kind: 'press', part: 'entry', entry: { text: 'North quay' } }],

@@ -1,6 +1,6 @@
 /** Something a person, the application or time does, as behaviour.md's strings say it. */
 export type Act =
-  | { readonly kind: 'point'; readonly part: string | null }
+  | { readonly kind: 'point'; readonly part: string | null; readonly entry: Entry | null }
   | { readonly kind: 'press' | 'hold'; readonly part: string; readonly entry: Entry | null }
   | { readonly kind: 'release' | 'leave' | 'send' | 'reset' }
   | { readonly kind: 'type' | 'paste' | 'autofill'; readonly text: string }
@@ -30,7 +30,11 @@ function placeOf(text: string): { readonly part: string; readonly entry: Entry |
 
 /** What follows the first word of an act; each gives the act, or `null` where it says too little. */
 const READERS: Readonly<Record<string, (rest: string) => Act | null>> = {
-  point: rest => (rest === '' ? null : { kind: 'point', part: rest === 'away' ? null : rest }),
+  point: rest => rest === ''
+      ? null
+      : rest === 'away'
+        ? { kind: 'point', part: null, entry: null }
+        : { kind: 'point', ...placeOf(rest) },
   press: rest => (rest === '' ? null : { kind: 'press', ...placeOf(rest) }),
   hold: rest => (rest === '' ? null : { kind: 'hold', ...placeOf(rest) }),
   release: rest => (rest === '' ? { kind: 'release' } : null),
@@ -56,7 +60,7 @@ const READERS: Readonly<Record<string, (rest: string) => Act | null>> = {
 };
 
 /** Every word that an act can begin with. */
-export const ACT_WORDS: readonly string[] = Object.keys(READERS);
+export const ACT_WORDS: readonly string[] = /* @__PURE__ */ Object.keys(READERS);
 
 /** A key by its name in UI Events (`KeyboardEvent.key`), with `Shift+`, `Control+` or `Alt+` before it; a space is `Space`, too. */
 function readKey(rest: string): Act | null {

@@ -4,11 +4,16 @@ export interface FieldState {
   readonly time: number;
   /** As forms submit it. */
   readonly value: string;
-  /** Ends of the selection in the value, in UTF-16 code units as the DOM counts them. */
+  /** What stands in the control: the value as it is read at rest, or as a person writes it. */
+  readonly text: string;
+  /** Ends of the selection in the text, in UTF-16 code units as the DOM counts them. */
   readonly selection: readonly [number, number];
   /** Which part has the focus, and whether a browser would show that (`:focus-visible`); `null` where it is elsewhere. */
   readonly focus: { readonly part: string; readonly isVisible: boolean } | null;
-  readonly pointer: { readonly part: string | null; readonly isDown: boolean };
+  /** What is pointed at; of a list, which entry. */
+  readonly pointer: { readonly part: string | null; readonly entry: number | null; readonly isDown: boolean };
+  /** A button that is held down, and when it acts again. */
+  readonly held: { readonly part: string; readonly next: number } | null;
   /** Id of the check whose message is shown. */
   readonly complaint: string | null;
   /** Whether it was judged without a mistake, and has not changed since. */
@@ -21,6 +26,15 @@ export interface FieldState {
   readonly answers: Readonly<Record<string, boolean>>;
   readonly isAutofilled: boolean;
   readonly isRevealed: boolean;
+  /** Whether its list is open, and the place of the entry that the keys have come to. */
+  readonly isOpen: boolean;
+  readonly active: number | null;
+  /** Letters typed in quick succession, and when the last one was. */
+  readonly sought: { readonly letters: string; readonly at: number } | null;
+  /** BCP 47. */
+  readonly locale: string;
+  /** Values of the other fields of the form, by name. */
+  readonly others: Readonly<Record<string, string>>;
   /** Values of axes that the application sets: options, requirement, availability. */
   readonly set: Readonly<Record<string, string>>;
   /** What `reset` goes back to. */
@@ -29,17 +43,20 @@ export interface FieldState {
 
 /** What is to be done outside of the field. */
 export type Effect =
-  | { readonly kind: 'announce'; readonly text: string }
+  /** Characters that were not taken, to be read out. */
+  | { readonly kind: 'refuse'; readonly text: string }
   | { readonly kind: 'ask'; readonly check: string; readonly ask: string; readonly value: string }
   | { readonly kind: 'send'; readonly value: string };
 
-/** A field as it begins: at rest, with the options and the value that it is given. */
-export const atRest = (value: string, set: Readonly<Record<string, string>> = {}): FieldState => ({
+/** Where a field is before it has a value. */
+export const BLANK: FieldState = {
   time: 0,
-  value,
-  selection: [value.length, value.length],
+  value: '',
+  text: '',
+  selection: [0, 0],
   focus: null,
-  pointer: { part: null, isDown: false },
+  pointer: { part: null, entry: null, isDown: false },
+  held: null,
   complaint: null,
   isApproved: false,
   asking: null,
@@ -47,6 +64,11 @@ export const atRest = (value: string, set: Readonly<Record<string, string>> = {}
   answers: {},
   isAutofilled: false,
   isRevealed: false,
-  set,
-  initial: value,
-});
+  isOpen: false,
+  active: null,
+  sought: null,
+  locale: 'en',
+  others: {},
+  set: {},
+  initial: '',
+};

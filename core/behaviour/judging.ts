@@ -1,33 +1,42 @@
 import { lengthOf } from '../content/graphemes';
-import type { CheckDocument } from '../formats/component-document';
+import type { Bound, CheckDocument } from '../formats/component-document';
 import type { Effect, FieldState } from './field-state';
 import type { Plan } from './plan';
-import { VALUE_KINDS, type ValueKind } from './value-kinds';
 
 /** Longest text that a pattern is tried on, in code units: what is longer fails it. */
 const MOST_TRIED = 500;
 
 /** Whether a value fails a check that needs nobody's answer. Empty values fail `required` alone. */
-const FAILS: Readonly<
-  Record<string, (value: string, check: CheckDocument, kind: ValueKind, plan: Plan) => boolean>
-> = {
-  required: (value, _, kind) => kind.isEmpty(value),
-  pattern: (value, { pattern = '' }) => value.length > MOST_TRIED || !new RegExp(pattern, 'u').test(value),
-  least: (value, { least }) => typeof least === 'number' && Number(value) < least,
-  most: (value, { most }) => typeof most === 'number' && Number(value) > most,
-  length: (value, { length = {} }) => {
+const FAILS: Readonly<Record<string, (plan: Plan, state: FieldState, check: CheckDocument) => boolean>> = {
+  required: ({ kind }, { value }) => kind.isEmpty(value),
+  pattern: (_, { value }, { pattern = '' }) =>
+    value.length > MOST_TRIED || !new RegExp(pattern, 'u').test(value),
+  least: (_, { value, others }, { least }) => (compared(value, boundOf(least, others)) ?? 0) < 0,
+  most: (_, { value, others }, { most }) => (compared(value, boundOf(most, others)) ?? 0) > 0,
+  length: (_, { value }, { length = {} }) => {
     const own = lengthOf(value);
     const { least = 0, most = Infinity } =
       typeof length === 'number' ? { least: length, most: length } : length;
     return own < least || own > most;
   },
-  kind: (value, _, kind, plan) => kind.misfit(value, plan.value) !== null,
+  kind: (plan, { value }) => plan.kind.isMisfit(value, plan.value),
+  equals: (_, { value, others }, { equals = '' }) =>
+    Object.hasOwn(others, equals) && others[equals] !== value,
 };
+
+const boundOf = (bound: Bound | undefined, others: FieldState['others']): string | undefined =>
+  typeof bound === 'object' ? others[bound.field] : bound === undefined ? undefined : String(bound);
+
+/** Numbers by size; times and days, which are written so that it is the same, by their letters. Nothing where there is nothing to compare with. */
+function compared(value: string, bound: string | undefined): number | undefined {
+  if (bound === undefined || bound === '') return undefined;
+  const [one, other] = [Number(value), Number(bound)];
+  if (!Number.isNaN(other)) return one - other;
+  return value < bound ? -1 : value > bound ? 1 : 0;
+}
 
 /** Kinds of check that the machine knows. */
 export const CHECK_KINDS: readonly string[] = [...Object.keys(FAILS), 'ask'];
-
-export const kindOf = (plan: Plan): ValueKind => VALUE_KINDS[plan.value.kind]!;
 
 /** Whether an entry is asked for: as the application says; where no state tells that, as the checks do. */
 const isRequired = (plan: Plan, { set }: FieldState): boolean =>
@@ -38,8 +47,7 @@ export function firstFailing(
   plan: Plan,
   state: FieldState,
 ): { readonly check: CheckDocument; readonly isOpen: boolean } | null {
-  const kind = kindOf(plan);
-  const isEmpty = kind.isEmpty(state.value);
+  const isEmpty = plan.kind.isEmpty(state.value);
   for (const check of plan.checks) {
     if (check.kind === 'required' ? !isRequired(plan, state) : isEmpty) continue;
     if (check.kind === 'ask') {
@@ -48,7 +56,7 @@ export function firstFailing(
       if (!answer) return { check, isOpen: false };
       continue;
     }
-    if (FAILS[check.kind]?.(state.value, check, kind, plan)) return { check, isOpen: false };
+    if (FAILS[check.kind]?.(plan, state, check)) return { check, isOpen: false };
   }
   return null;
 }
@@ -85,5 +93,5 @@ export function judgedAgain(plan: Plan, state: FieldState): FieldState {
 const told = (plan: Plan, state: FieldState, failing: CheckDocument | null): FieldState => ({
   ...state,
   complaint: failing?.id ?? null,
-  isApproved: failing === null && plan.judging.approve && !kindOf(plan).isEmpty(state.value),
+  isApproved: failing === null && plan.judging.approve && !plan.kind.isEmpty(state.value),
 });

@@ -1,40 +1,37 @@
 import { RefusedAct, type Act } from './acts';
-import type { Effect, FieldState } from './field-state';
-import { judged, judgedAgain, kindOf } from './judging';
+import { BLANK, type Effect, type FieldState } from './field-state';
+import { judged, judgedAgain } from './judging';
+import type { KeyPress, ListEntry, Turn } from './kinds/value-kind';
+import { mannerOf, shownText } from './manner';
 import { isOn, type MoveDeed } from './moves';
-import type { Plan, Role } from './plan';
+import { BUTTON_ROLES, REPEATING, type Plan, type Role } from './plan';
 import { combinationAt } from './states';
-import { editedByKey, inserted } from './value-kinds';
 
-/** What an act leads to. */
-export interface Step {
-  readonly state: FieldState;
-  readonly effects: readonly Effect[];
+/** What only whoever draws the field knows. */
+export interface Drawn {
+  readonly isDisabled: (part: string) => boolean;
+  /** Of its list, in order. */
+  readonly entries: () => readonly ListEntry[];
 }
 
-/** What only whoever draws the field knows: which parts are there, and which let the pointer through to what lies behind. */
-export interface Drawn {
-  readonly isThere: (part: string) => boolean;
-  readonly letsThrough: (part: string) => boolean;
+/** ms until a held button acts again, and between its acts after that. */
+const HELD_FOR = 400;
+const AGAIN_AFTER = 60;
+
+/** A field as it begins: at rest, with the options and the value that it is given. */
+export function atRest(plan: Plan, given: Partial<Pick<FieldState, 'value' | 'set' | 'locale'>> = {}): FieldState {
+  const state = { ...BLANK, ...given, initial: given.value ?? '' };
+  const text = shownText(plan, state);
+  return { ...state, text, selection: [text.length, text.length] };
 }
 
 /**
- * Does an act. Pure: nothing but what is given goes in, nothing but what is returned comes out; time is an act. Throws `RefusedAct` for what a
- * browser would refuse. Sources: HTML (4.10), UI Events, WAI-ARIA 1.2 with its Authoring Practices.
+ * What a field makes of what happens to it: pure, with time given from outside, and effects as data. It is told what a browser does (a text was
+ * edited, the focus has moved); what a browser makes of a person's acts is told in `hands`. Sources: HTML (4.10), UI Events, WAI-ARIA 1.2 with
+ * its Authoring Practices.
  */
-export function act(plan: Plan, state: FieldState, what: Act, drawn: Drawn): Step {
-  const deed = new Deed(plan, state, drawn);
-  const combination = combinationAt(plan, state);
-  deed.do(what);
-  // Moves of the component's own follow what the kind of value does; what held before decides.
-  for (const move of plan.moves)
-    if (isOn(move.on, what) && move.when.every((mask, axis) => (mask >> combination[axis]!) & 1))
-      deed.move(move.deeds);
-  return { state: deed.state, effects: deed.effects };
-}
-
-class Deed {
-  effects: readonly Effect[] = [];
+export class Machine {
+  readonly effects: Effect[] = [];
 
   constructor(
     private readonly plan: Plan,
@@ -42,130 +39,192 @@ class Deed {
     private readonly drawn: Drawn,
   ) {}
 
-  do(what: Act): void {
-    switch (what.kind) {
-      case 'point':
-        if (what.part !== null) this.refuseAbsent(what.part);
-        return this.change({ pointer: { part: what.part, isDown: false } });
-      case 'press':
-      case 'hold':
-        this.refuseAbsent(what.part);
-        this.change({ pointer: { part: what.part, isDown: what.kind === 'hold' } });
-        return this.press(what.part);
-      case 'release':
-        return this.change({ pointer: { ...this.state.pointer, isDown: false } });
-      case 'type':
-        return this.type(what.text);
-      case 'paste':
-        return this.put(what.text);
-      case 'autofill':
-        if (!this.canEdit()) throw new RefusedAct('A browser fills in only what can be changed.');
-        this.enter(what.text);
-        return this.change({ isAutofilled: true });
-      case 'key':
-        return this.key(what);
-      case 'leave':
-        if (!this.state.focus) throw new RefusedAct('It does not have the focus.');
-        return this.leave();
-      case 'send':
-        return this.send();
-      case 'reset':
-        return this.reset();
-      case 'wait':
-        return this.change({ time: this.state.time + what.ms });
-      case 'answer':
-        return this.answer(what.ask, what.accepted);
-      case 'app':
-        return this.app(what.axis, what.value);
-    }
+  /** Moves of the component's own that an act sets off; what held before it decides. */
+  moves(what: Act, before: FieldState): void {
+    const combination = combinationAt(this.plan, before);
+    for (const move of this.plan.moves)
+      if (isOn(move.on, what) && move.when.every((mask, axis) => (mask >> combination[axis]!) & 1))
+        for (const deed of move.deeds) this.deed(deed);
   }
 
-  move(deeds: readonly MoveDeed[]): void {
-    for (const deed of deeds) {
-      if (deed.kind === 'set') this.change({ set: { ...this.state.set, [deed.axis]: deed.value } });
-      else if (deed.kind === 'focus') this.focus(deed.part, true);
-      else if (deed.kind === 'value') this.enter(deed.text);
-      else {
-        const { step } = kindOf(this.plan);
-        if (step) this.enter(step(this.state.value, this.plan.value, deed.by));
-      }
-    }
+  private deed(deed: MoveDeed): void {
+    const { kind, value: document } = this.plan;
+    if (deed.kind === 'set') this.change({ set: { ...this.state.set, [deed.axis]: deed.value } });
+    else if (deed.kind === 'focus') this.focus(deed.part, true);
+    else if (deed.kind === 'value') this.enter(deed.text);
+    else if (deed.kind === 'choose') this.enter(deed.entry);
+    else if (kind.step) this.enter(kind.step(this.state.value, document, deed.by));
   }
 
   private change(parts: Partial<FieldState>): void {
     this.state = { ...this.state, ...parts };
   }
 
-  /** What is absent or lets the pointer through cannot be pressed or pointed at. */
-  private refuseAbsent(part: string): void {
-    if (!Object.hasOwn(this.plan.targets, part)) throw new RefusedAct(`There is no part “${part}”.`);
-    if (!this.drawn.isThere(part)) throw new RefusedAct(`“${part}” is not there.`);
-    if (this.drawn.letsThrough(part)) throw new RefusedAct(`“${part}” lets the pointer through.`);
+  private get controlPart(): string | undefined {
+    return this.plan.control?.part;
+  }
+
+  get isInControl(): boolean {
+    return this.state.focus !== null && this.state.focus.part === this.controlPart;
+  }
+
+  private is(...availability: readonly string[]): boolean {
+    return availability.includes(this.state.set['availability'] ?? '');
   }
 
   /** Whether the control can have the focus: nothing that is disabled can (HTML, 4.10.18.5). */
-  private canFocus(): boolean {
-    return this.plan.control !== null && this.state.set['availability'] !== 'disabled';
+  get canFocus(): boolean {
+    return this.plan.control !== null && !this.is('disabled');
   }
 
   /** Whether a person can change the value; what is asked about can be. */
-  private canEdit(): boolean {
-    return this.canFocus() && this.state.set['availability'] !== 'readonly';
+  get canEdit(): boolean {
+    return this.canFocus && !this.is('readonly');
   }
 
-  private press(part: string): void {
+  /** Whether the control's element opens a list of its own. */
+  private get isNative(): boolean {
+    const { axes, control } = this.plan;
+    const axis = axes.findIndex(({ id }) => id === 'element');
+    const chosen = axis < 0 ? undefined : axes[axis]!.values[combinationAt(this.plan, this.state)[axis]!];
+    return (chosen ?? control?.element) === 'select';
+  }
+
+  /** Whether a button answers nothing: nothing does in a disabled field. */
+  private isOff(part: string): boolean {
+    return this.is('disabled') || this.drawn.isDisabled(part);
+  }
+
+  private roleOf(part: string): Role | undefined {
+    return BUTTON_ROLES.find(role => this.plan.roles[role] === part);
+  }
+
+  /** The pointer is over a part, or over nothing of it. */
+  point(part: string | null, entry: number | null = null): void {
+    this.change({ pointer: { part, entry, isDown: false } });
+  }
+
+  /** The pointer goes down: the focus moves now, and what can be held acts now. */
+  down(part: string, entry: number | null = null): void {
+    this.change({ pointer: { part, entry, isDown: true } });
     const target = this.plan.targets[part]!;
-    if (target.kind === 'none') return this.state.focus ? this.leave() : undefined;
-    if (target.kind === 'button') return this.pressButton(target.part, 'pointer');
-    if (!this.canFocus()) return;
-    const kind = kindOf(this.plan);
-    this.focus(this.plan.control!.part, kind.takesText);
-    if (kind.press && this.canEdit()) this.enter(kind.press(this.state.value));
-    const end = this.state.value.length;
-    this.change({ selection: [end, end] });
+    if (target.kind === 'none') {
+      if (this.state.focus) this.leave();
+    } else if (target.kind === 'control') {
+      if (this.canFocus) this.focus(this.controlPart!, this.plan.kind.takesText);
+    } else if (target.kind === 'button' && !this.isOff(target.part)) {
+      const role = this.roleOf(target.part);
+      // Less, more, reveal and clear leave the focus in the control if it was there.
+      if (!(role && this.isInControl)) this.focus(target.part, false);
+      if (role && REPEATING.includes(role)) {
+        this.pressButton(target.part);
+        this.change({ held: { part: target.part, next: this.state.time + HELD_FOR } });
+      }
+    }
   }
 
-  private focus(part: string, isVisible: boolean): void {
-    this.change({ focus: { part, isVisible } });
+  /** The pointer goes up where it went down. */
+  up(): void {
+    const { part, entry, isDown } = this.state.pointer;
+    this.change({ pointer: { part, entry, isDown: false }, held: null });
+    const target = isDown && part !== null ? this.plan.targets[part] : undefined;
+    if (target?.kind === 'control') this.pressControl();
+    else if (target?.kind === 'button') {
+      const role = this.roleOf(target.part);
+      if (!(role && REPEATING.includes(role))) this.pressButton(target.part);
+    } else if (target?.kind === 'entry' && entry !== null) this.choose(entry);
   }
 
-  /** A button pressed: by the pointer its focus is not shown; less, more, reveal and clear leave the focus in the control if it was there. */
-  private pressButton(part: string, by: 'pointer' | 'key'): void {
-    if (this.state.set['availability'] === 'disabled') return;
-    const role = (Object.keys(this.plan.roles) as Role[]).find(each => this.plan.roles[each] === part);
-    const isInControl = this.state.focus !== null && this.state.focus.part === this.plan.control?.part;
-    if (by === 'pointer' && !(role && isInControl)) this.focus(part, false);
+  private pressControl(): void {
+    const { kind } = this.plan;
+    if (!this.canFocus || !this.canEdit) return;
+    if (kind.press) this.enter(kind.press(this.state.value));
+    if (kind.list && !this.isNative) this.turn(kind.list.press(this.state, this.drawn.entries()));
+  }
+
+  /** A button is pressed, by whatever. */
+  pressButton(part: string): void {
+    const { kind, value } = this.plan;
+    if (this.isOff(part)) return;
+    const role = this.roleOf(part);
     if (role === 'reveal') return this.change({ isRevealed: !this.state.isRevealed });
-    const change = role && kindOf(this.plan).parts?.[role];
-    if (change && this.canEdit()) this.enter(change(this.state.value, this.plan.value));
+    const change = role && kind.parts?.[role];
+    if (change && this.canEdit) this.enter(change(this.state.value, value));
   }
 
-  private type(text: string): void {
-    const { focus } = this.state;
-    if (!focus) throw new RefusedAct('Nothing has the focus, so nothing can be typed into.');
-    if (focus.part !== this.plan.control?.part || !kindOf(this.plan).takesText)
-      throw new RefusedAct(`“${focus.part}” has the focus and takes no text.`);
-    this.put(text);
+  private choose(place: number): void {
+    const { kind, value } = this.plan;
+    const entry = this.drawn.entries()[place];
+    if (!entry || !kind.list || !this.canEdit) return;
+    this.change({ active: entry.isDisabled ? this.state.active : place });
+    this.turn(kind.list.choose(this.state, entry, value.several === true));
   }
 
-  /** Text put where the caret is, as pasting does; a line takes no line breaks (HTML, 4.10.5.1.2). */
-  private put(text: string): void {
-    const { focus } = this.state;
-    if (focus?.part !== this.plan.control?.part || !kindOf(this.plan).takesText)
-      throw new RefusedAct('Nothing that takes text has the focus.');
-    if (!this.canEdit()) return;
-    const fitting = kindOf(this.plan).takesLines ? text : text.replace(/[\r\n]/g, '');
-    const next = inserted(this.state, fitting, this.plan.value);
-    this.enter(next.value, next.selection);
+  private turn({ change, value }: Turn): void {
+    this.change(change);
+    if (value !== undefined) this.enter(value);
   }
 
-  /** A value that a person has come to. */
-  private enter(value: string, selection: readonly [number, number] = [value.length, value.length]): void {
-    if (value === this.state.value) return this.change({ selection });
-    const { complaint } = this.state;
+  /** The focus comes to a part; `isVisible` where a browser shows it. */
+  focus(part: string, isVisible: boolean): void {
+    const wasInControl = this.isInControl;
+    this.change({ focus: { part, isVisible } });
+    if (!this.isInControl || wasInControl) return;
+    const { kind } = this.plan;
+    const text = this.canEdit && kind.edited ? kind.edited(this.state.value, mannerOf(this.plan, this.state)) : this.state.text;
+    this.change({ text, selection: [text.length, text.length] });
+  }
+
+  /** The focus leaves the field: the usual moment to complain. */
+  leave(): void {
+    this.change({ focus: null, isOpen: false, active: null, sought: null, held: null });
+    this.change({ text: shownText(this.plan, this.state) });
+    const { complain, forgive } = this.plan.judging;
+    if (!this.canEdit) return;
+    if (this.state.complaint !== null) {
+      if (forgive === 'leaving') this.judge();
+    } else if (complain === 'leaving' && !this.state.isApproved && !this.state.asking) this.judge();
+  }
+
+  /** A person has edited the text of the control. */
+  edit(text: string, selection: readonly [number, number]): void {
+    const { kind } = this.plan;
+    const { value: before } = this.state;
+    const value = kind.read?.(text, mannerOf(this.plan, this.state), before) ?? text;
+    this.change({ text, selection });
+    this.become(value);
+  }
+
+  select(selection: readonly [number, number]): void {
+    this.change({ selection });
+  }
+
+  /** Characters were not taken. */
+  refuse(text: string): void {
+    this.effects.push({ kind: 'refuse', text });
+  }
+
+  autofill(text: string): void {
+    this.edit(text, [text.length, text.length]);
+    if (!this.isInControl) this.change({ text: shownText(this.plan, this.state) });
+    this.change({ isAutofilled: true });
+  }
+
+  /** A value that a person has come to otherwise than by writing. */
+  private enter(value: string): void {
+    const { kind } = this.plan;
+    this.become(value);
+    const text =
+      this.isInControl && kind.edited
+        ? kind.edited(value, mannerOf(this.plan, this.state))
+        : shownText(this.plan, this.state);
+    this.change({ text, selection: [text.length, text.length] });
+  }
+
+  private become(value: string): void {
+    if (value === this.state.value) return;
     this.change({
       value,
-      selection,
       isApproved: false,
       isAutofilled: false,
       asking: null,
@@ -173,78 +232,57 @@ class Deed {
       answers: {},
     });
     const { complain, forgive } = this.plan.judging;
-    if (complaint !== null) {
-      if (forgive === 'typing') this.change(judgedAgain(this.plan, this.state));
+    if (this.state.complaint !== null) {
+      if (forgive === 'typing') this.state = judgedAgain(this.plan, this.state);
     } else if (complain === 'typing') this.judge();
   }
 
   private judge(): void {
     const { state, effects } = judged(this.plan, this.state);
     this.state = state;
-    this.effects = [...this.effects, ...effects];
+    this.effects.push(...effects);
   }
 
-  private key({ key, shift, control, alt }: Extract<Act, { kind: 'key' }>): void {
-    const { focus } = this.state;
-    if (!focus) throw new RefusedAct('Nothing has the focus, so no key does anything.');
-    if (key === 'Tab') return this.tab(shift ? -1 : 1);
-    const isControl = focus.part === this.plan.control?.part;
-    if (!isControl) {
-      // Buttons answer Enter and Space (ARIA Authoring Practices, button).
-      if (key === 'Enter' || key === ' ') {
-        this.focus(focus.part, true);
-        this.pressButton(focus.part, 'key');
-      }
-      return;
-    }
-    const kind = kindOf(this.plan);
+  /** A key goes down in the control. Whether it has been answered here; else a browser goes on with it. */
+  key(press: KeyPress): boolean {
+    const { kind, value: document } = this.plan;
+    if (press.key === 'Tab' && !(kind.list && this.state.isOpen)) return false;
     // Keys show the focus, whatever it came by (Selectors 4, 8.6).
-    this.focus(focus.part, true);
-    const { value } = this.state;
-    const changed = control || alt || !this.canEdit() ? undefined : kind.key?.(key, value, this.plan.value);
-    if (changed !== undefined) return this.enter(changed);
-    if (key === 'Enter') return kind.takesLines ? this.put('\n') : this.send();
-    if (!kind.takesText) return;
-    if (control && key.toLowerCase() === 'a') return this.change({ selection: [0, value.length] });
-    if (control || alt) return;
-    const edited = editedByKey(this.state, key, shift);
-    if (edited) {
-      if (edited.value === value || this.canEdit()) this.enter(edited.value, edited.selection);
-    } else if ([...key].length === 1) this.put(key);
+    this.change({ focus: { part: this.controlPart!, isVisible: true } });
+    if (!this.canEdit) return false;
+    if (kind.list) {
+      const entries = this.drawn.entries();
+      const turn = this.isNative
+        ? kind.list.nativeKey(this.state, press, entries)
+        : kind.list.key(this.state, press, entries, document.several === true);
+      if (turn) this.turn(turn);
+      return turn !== undefined && !turn.goesOn;
+    }
+    const { key, control, alt } = press;
+    const changed = control || alt ? undefined : kind.key?.(key, this.state.value, document);
+    if (changed !== undefined) this.enter(changed);
+    return changed !== undefined;
   }
 
-  /** To the next stop within the field, or out of it. */
-  private tab(by: -1 | 1): void {
-    const stops = this.plan.stops.filter(part => this.drawn.isThere(part));
-    const next = stops[stops.indexOf(this.state.focus!.part) + by];
-    if (next === undefined) return this.leave();
-    this.focus(next, true);
-    if (next === this.plan.control?.part) this.change({ selection: [0, this.state.value.length] });
-  }
-
-  /** The focus leaves the field: the usual moment to complain. */
-  private leave(): void {
-    this.change({ focus: null });
-    const { complain, forgive } = this.plan.judging;
-    if (!this.canEdit()) return;
-    if (this.state.complaint !== null) {
-      if (forgive === 'leaving') this.judge();
-    } else if (complain === 'leaving' && !this.state.isApproved && !this.state.asking) this.judge();
-  }
-
-  private send(): void {
+  send(): void {
     if (this.state.asking) return this.change({ isSending: true });
-    if (this.canEdit()) this.judge();
+    if (this.canEdit) this.judge();
     if (this.state.asking) return this.change({ isSending: true });
-    if (this.state.complaint !== null) return this.focus(this.plan.control!.part, true);
+    if (this.state.complaint !== null) return this.focus(this.controlPart!, true);
     this.change({ isRevealed: false });
-    this.effects = [...this.effects, { kind: 'send', value: this.state.value }];
+    if (!this.is('disabled')) this.effects.push({ kind: 'send', value: this.state.value });
   }
 
-  private reset(): void {
-    const { initial } = this.state;
-    this.change({ value: initial, selection: [initial.length, initial.length], isAutofilled: false });
+  reset(): void {
+    this.change({ value: this.state.initial, isAutofilled: false, isOpen: false, active: null });
+    this.showAnew();
     this.forget();
+  }
+
+  /** Writes the text for a value that nobody typed. */
+  private showAnew(): void {
+    const text = shownText(this.plan, this.state);
+    this.change({ text, selection: [text.length, text.length] });
   }
 
   /** What becomes disabled, read-only or is reset loses complaint, approval and pending asks. */
@@ -252,7 +290,19 @@ class Deed {
     this.change({ complaint: null, isApproved: false, asking: null, isSending: false, answers: {} });
   }
 
-  private answer(ask: string, isAccepted: boolean): void {
+  /** Time goes on; a button that is held acts again. */
+  wait(until: number): void {
+    for (let { held } = this.state; held && held.next <= until; { held } = this.state) {
+      this.change({ time: held.next, held: { ...held, next: held.next + AGAIN_AFTER } });
+      const { value } = this.state;
+      this.pressButton(held.part);
+      // At an end there is nothing left to repeat.
+      if (value === this.state.value) this.change({ held: null });
+    }
+    this.change({ time: until });
+  }
+
+  answer(ask: string, isAccepted: boolean): void {
     const { asking, value, isSending } = this.state;
     const check = this.plan.checks.find(each => each.id === asking?.check && each.ask === ask);
     // An answer that comes for a value that has changed since is ignored.
@@ -266,28 +316,45 @@ class Deed {
     else this.judge();
   }
 
-  private app(axis: string, value: string): void {
-    if (axis === 'value') {
-      const end = value.length;
-      this.change({
-        value,
-        selection: [end, end],
-        isApproved: false,
-        isAutofilled: false,
-        asking: null,
-        answers: {},
-      });
-      return this.takeBack();
-    }
+  /** The application gives a value. */
+  give(value: string): void {
+    this.change({ value, isApproved: false, isAutofilled: false, asking: null, answers: {} });
+    this.showAnew();
+    this.takeBack();
+  }
+
+  /** The application changes an axis, or the locale. Throws `RefusedAct` for what there is not. */
+  app(axis: string, value: string): void {
     const known = this.plan.axes.find(({ id }) => id === axis);
+    if (!known && axis === 'locale') {
+      this.change({ locale: value });
+      return this.showAnew();
+    }
     if (!known) throw new RefusedAct(`There is no axis “${axis}”.`);
     if (!known.values.includes(value))
       throw new RefusedAct(`“${value}” is no value of ${axis}; there is ${known.values.join(', ')}.`);
     this.change({ set: { ...this.state.set, [axis]: value } });
+    if (!this.isInControl) this.change({ text: shownText(this.plan, this.state) });
     if (axis !== 'availability') return this.takeBack();
-    if (value === 'disabled' || value === 'readonly') this.forget();
+    if (this.canEdit) return;
+    this.forget();
+    this.change({ isOpen: false, active: null, held: null });
     // The focus does not stay in what is disabled (HTML, 6.6.3).
-    if (value === 'disabled') this.change({ focus: null });
+    if (!this.canFocus) this.change({ focus: null });
+  }
+
+  /** Another field of the form was left: what is checked against it is judged again. */
+  other(name: string, value: string): void {
+    this.change({ others: { ...this.state.others, [name]: value } });
+    const { complaint, isApproved } = this.state;
+    const isAbout = (each: unknown): boolean =>
+      typeof each === 'object' && each !== null && (each as { field?: string }).field === name;
+    const concerned = this.plan.checks.some(
+      ({ equals, least, most }) => equals === name || isAbout(least) || isAbout(most),
+    );
+    if (!concerned || !this.canEdit) return;
+    // What has been judged once is judged again; what has not waits for its moment.
+    if (complaint !== null || isApproved) this.judge();
   }
 
   /** What the application does is not judged, but takes a complaint back that no longer holds. */

@@ -5,7 +5,8 @@ export type MoveDeed =
   | { readonly kind: 'set'; readonly axis: string; readonly value: string }
   | { readonly kind: 'value'; readonly text: string }
   | { readonly kind: 'step'; readonly by: number }
-  | { readonly kind: 'focus'; readonly part: string };
+  | { readonly kind: 'focus'; readonly part: string }
+  | { readonly kind: 'choose'; readonly entry: string };
 
 /** How each is read; `null` where it says too little. */
 const READERS: Readonly<Record<string, (rest: string) => MoveDeed | null>> = {
@@ -16,15 +17,16 @@ const READERS: Readonly<Record<string, (rest: string) => MoveDeed | null>> = {
   value: rest => ({ kind: 'value', text: rest }),
   step: rest => (/^-?\d+$/.test(rest) ? { kind: 'step', by: Number(rest) } : null),
   focus: rest => (rest === '' ? null : { kind: 'focus', part: rest }),
+  choose: rest => (rest === '' ? null : { kind: 'choose', entry: rest }),
 };
 
-/** Reads what a move does: `set disclosure=open`, `value TEXT`, `step -1`, `focus PART`. Throws `RefusedAct`. */
+/** Reads what a move does: `set disclosure=open`, `value TEXT`, `step -1`, `focus PART`, `choose ID`. Throws `RefusedAct`. */
 export function readDeed(text: string): MoveDeed {
   const [, word = '', rest = ''] = /^(\S+)(?:\s([\s\S]*))?$/.exec(text) ?? [];
   const deed = Object.hasOwn(READERS, word) ? READERS[word]!(rest) : null;
   if (!deed)
     throw new RefusedAct(
-      `“${text}” is nothing that a move does; there is set AXIS=VALUE, value TEXT, step N and focus PART.`,
+      `“${text}” is nothing that a move does; there is set AXIS=VALUE, value TEXT, step N, focus PART and choose ID.`,
     );
   return deed;
 }

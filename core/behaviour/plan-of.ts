@@ -1,12 +1,15 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
+import { choicesOf } from '../components/nesting/entries';
+import { clockAxis, isHalfApart } from '../content/value-text';
 import { pressArea } from '../emit/press-area';
 import type { BehaviourDocument, JudgingDocument, MoveDocument } from '../formats/component-document';
 import { ProblemList } from '../formats/problem';
 import { readCondition } from '../space/condition';
 import { readAct, RefusedAct, type Act } from './acts';
+import { VALUE_KINDS } from './kinds/value-kinds';
 import { readDeed } from './moves';
-import type { Plan, PlanMove, Role, Target } from './plan';
+import { REPEATING, ROLES, type Plan, type PlanMove, type Role, type Target } from './plan';
 
 /** The usual judging: complain late, forgive early. */
 const JUDGING: Required<JudgingDocument> = { complain: 'leaving', forgive: 'typing', approve: false };
@@ -16,19 +19,16 @@ export function planOf(component: Component): Plan {
   const { anatomy, space } = component;
   const behaviour: BehaviourDocument = component.document.behaviour ?? {};
   const { control } = anatomy;
-  const targets = Object.fromEntries(targetsOf(component));
-  const roles = Object.fromEntries(
-    Object.entries(behaviour.parts ?? {}).flatMap(([role, name]) => {
-      const target = targets[partNamed(component, name)?.name ?? ''];
-      return target?.kind === 'button' ? [[role, target.part]] : [];
-    }),
-  ) as Plan['roles'];
+  const roles = rolesOf(component);
+  const targets = Object.fromEntries(targetsOf(component, roles.entry));
   const buttons = Object.values(targets).flatMap(target => (target.kind === 'button' ? [target.part] : []));
   const stops = anatomy.parts.flatMap(({ name }) =>
     name === control?.name || (buttons.includes(name) && isStop(roles, name)) ? [name] : [],
   );
+  const value = behaviour.value ?? { kind: 'text' };
   return {
-    value: behaviour.value ?? { kind: 'text' },
+    value,
+    kind: VALUE_KINDS[value.kind] ?? VALUE_KINDS['text']!,
     control: control && { part: control.name, element: control.element },
     targets,
     roles,
@@ -39,11 +39,28 @@ export function planOf(component: Component): Plan {
     axes: space.axes.map(({ id, kind, values, rest }) => ({
       id,
       kind,
-      values: values.map(value => value.id),
+      values: values.map(each => each.id),
       rest,
     })),
     limits: space.limits,
+    clock: clockAxis(space.axes),
+    isHalfApart: isHalfApart(component.document),
   };
+}
+
+/** The parts that a kind of value needs: those that are named; a list of choices is found by itself. */
+function rolesOf(component: Component): Plan['roles'] {
+  const named = Object.entries(component.document.behaviour?.parts ?? {}).flatMap(([role, name]) => {
+    const part = partNamed(component, name);
+    const own = part && (buttonAround(component, part)?.name ?? part.name);
+    return own !== undefined && ROLES.some(each => each === role) ? [[role, own]] : [];
+  });
+  const choices = choicesOf(component);
+  const found = choices && {
+    list: choices.list,
+    entry: [choices.way, choices.entry.name, choices.entry.component.anatomy.root.name].filter(Boolean).join('/'),
+  };
+  return { ...found, ...Object.fromEntries(named) };
 }
 
 /** A move as the machine does it; one that cannot be read is told by the checks, and does nothing. */
@@ -62,13 +79,15 @@ function planMove(component: Component, move: MoveDocument): PlanMove | null {
 /** An act with the part's full name: it may call a nested component by the part that uses it. */
 export function named(component: Component, what: Act): Act {
   if (!('part' in what) || what.part === null) return what;
-  return { ...what, part: partNamed(component, what.part)?.name ?? what.part };
+  const part = partNamed(component, what.part)?.name ?? what.part;
+  // The entries of a list may be called so, whatever their part is called.
+  const isEntry = part === 'entry' && what.entry !== null;
+  return { ...what, part: isEntry ? (rolesOf(component).entry ?? part) : part };
 }
 
 /** Tab passes by what only repeats what keys do in the control (ARIA Authoring Practices, spinbutton). */
-const PASSED_BY: readonly Role[] = ['less', 'more'];
-
-const isStop = (roles: Plan['roles'], part: string): boolean => !PASSED_BY.some(role => roles[role] === part);
+const isStop = (roles: Plan['roles'], part: string): boolean =>
+  !REPEATING.some((role: Role) => roles[role] === part);
 
 /** A part by the name under which acts and documents know it: a nested component's by that of the part that uses it. */
 export function partNamed({ anatomy, nested }: Component, name: string): Part | undefined {
@@ -78,13 +97,16 @@ export function partNamed({ anatomy, nested }: Component, name: string): Part | 
   return root === undefined ? undefined : anatomy.byName.get(`${name}/${root}`);
 }
 
-function* targetsOf(component: Component): Generator<[string, Target]> {
+function* targetsOf(component: Component, entry: string | undefined): Generator<[string, Target]> {
   const { anatomy } = component;
   const area = pressArea(component);
   const inArea = new Set(area ? partsIn(area) : []);
   for (const part of anatomy.parts) {
     const button = buttonAround(component, part);
-    if (button) yield [part.name, { kind: 'button', part: button.name }];
+    const { name } = part;
+    if (entry !== undefined && (name === entry || name.startsWith(`${entry.slice(0, entry.lastIndexOf('/'))}/`)))
+      yield [name, { kind: 'entry' }];
+    else if (button) yield [part.name, { kind: 'button', part: button.name }];
     else if (part === anatomy.control || inArea.has(part) || (anatomy.control && isLabel(component, part)))
       yield [part.name, { kind: 'control' }];
     else yield [part.name, { kind: 'none' }];

@@ -2,18 +2,26 @@ import type { CheckDocument, JudgingDocument, ValueDocument } from '../formats/c
 import type { Box } from '../space/box';
 import type { Limit } from '../space/limits';
 import type { Act } from './acts';
+import type { ValueKind } from './kinds/value-kind';
 import type { MoveDeed } from './moves';
 
 /**
  * What a press on a part comes to: it lands on the control, as on its label or the frame around it (HTML, 4.10.4); on a button, by the part that then
- * has the focus; or on nothing that takes the focus.
+ * has the focus; on an entry of the list; or on nothing that takes the focus.
  */
 export type Target =
-  { readonly kind: 'control' | 'none' } | { readonly kind: 'button'; readonly part: string };
+  | { readonly kind: 'control' | 'entry' | 'none' }
+  | { readonly kind: 'button'; readonly part: string };
 
 /** Parts that a kind of value knows by what they do. */
-export const ROLES = ['reveal', 'clear', 'less', 'more'] as const;
+export const ROLES = ['reveal', 'clear', 'less', 'more', 'list', 'entry'] as const;
 export type Role = (typeof ROLES)[number];
+
+/** Roles of parts that are pressed by themselves. */
+export const BUTTON_ROLES: readonly Role[] = ['reveal', 'clear', 'less', 'more'];
+
+/** Those that act as soon as they are pressed down, and again while they are held. */
+export const REPEATING: readonly Role[] = ['less', 'more'];
 
 export interface PlanAxis {
   readonly id: string;
@@ -32,7 +40,7 @@ export interface PlanMove {
 }
 
 /** What of a component the machine must know. Plain data: it goes along with what ships. */
-export interface Plan {
+export interface PlanData {
   readonly value: ValueDocument;
   readonly control: { readonly part: string; readonly element: string } | null;
   readonly targets: Readonly<Record<string, Target>>;
@@ -44,4 +52,13 @@ export interface Plan {
   readonly moves: readonly PlanMove[];
   readonly axes: readonly PlanAxis[];
   readonly limits: readonly Pick<Limit, 'index' | 'region' | 'holds' | 'because'>[];
+  /** How many hours are counted, by the value of an option; where none says so, the locale does. */
+  readonly clock: { readonly axis: number; readonly hours: readonly (12 | 24)[] } | null;
+  /** Whether the half of the day is shown by a part of its own. */
+  readonly isHalfApart: boolean;
+}
+
+/** The same with what its kind of value does. */
+export interface Plan extends PlanData {
+  readonly kind: ValueKind;
 }

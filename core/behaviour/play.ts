@@ -2,16 +2,14 @@ import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import { derivedText } from '../content/derived-text';
 import { sampleText } from '../content/sample-text';
-import { fieldTree, type FieldNode } from '../emit/field-tree';
-import { namesOf } from '../emit/names';
-import type { SampleDocument, SampleText } from '../formats/component-document';
-import { resolve } from '../resolution/resolve';
+import type { CheckDocument, SampleDocument, SampleText } from '../formats/component-document';
 import type { Combination } from '../space/space';
 import { readAct, RefusedAct } from './acts';
-import { atRest, type FieldState } from './field-state';
-import { act, type Drawn } from './machine';
+import { seenAt, type PlayedField } from './drawn-field';
+import type { FieldState } from './field-state';
+import { act } from './hands';
+import { atRest } from './machine';
 import { named, planOf } from './plan-of';
-import type { Plan } from './plan';
 import { combinationAt } from './states';
 
 /** What came of an act, as the command line prints it. */
@@ -49,109 +47,96 @@ export class StoppedPlay extends Error {
   }
 }
 
-/** Plays acts one after the other, from rest. Throws `StoppedPlay`. */
-export function play({ system, component, sample, set = {}, acts }: PlayInput): Played[] {
+/** A moment of a play. */
+export interface Moment {
+  readonly played: Played;
+  readonly state: FieldState;
+}
+
+/** A field with a sample's words, and where it begins. */
+export function beginning({ system, component, sample, set = {} }: Omit<PlayInput, 'acts'>): {
+  readonly field: PlayedField;
+  readonly state: FieldState;
+} {
   const plan = planOf(component);
-  const { axes } = component.space;
-  const given = sample?.content[component.anatomy.control?.content ?? 'value'];
-  let state = atRest(sampleText(given as SampleText | undefined, {}, axes) ?? '', set);
-  const played: Played[] = [];
+  const { space, anatomy } = component;
+  const given = sample?.content[anatomy.control?.content ?? 'value'];
+  const start = space.written(combinationAt(plan, atRest(plan, { set })));
+  const value = sampleText(given as SampleText | undefined, start, space.axes) ?? '';
+  return { field: { system, component, plan, sample }, state: atRest(plan, { value, set }) };
+}
+
+/** Plays acts one after the other, from rest, and gives every moment. Throws `StoppedPlay`. */
+export function moments(input: PlayInput): Moment[] {
+  const start = beginning(input);
+  const { field } = start;
+  let { state } = start;
+  const found: Moment[] = [];
   let shown: readonly string[] = [];
-  acts.forEach((text, place) => {
+  input.acts.forEach((text, place) => {
     try {
-      const step = act(
-        plan,
-        state,
-        named(component, readAct(text)),
-        drawnAt(system, component, sample, plan, state),
-      );
+      const step = act(field.plan, state, named(field.component, readAct(text)), seenAt(field, state));
       state = step.state;
-      const combination = component.space.written(combinationAt(plan, state));
-      const messages = messagesOf(plan, component, sample, state, combination);
-      // A message is read out when it comes, once.
-      const announced = messages.filter(message => !shown.includes(message));
+      const messages = messagesAt(field, state);
+      // A message is read out when it comes, once; so is what was not taken.
+      const announced = [
+        ...messages.filter(message => !shown.includes(message)),
+        ...step.effects.flatMap(effect => (effect.kind === 'refuse' ? [refusal(field, state, effect.text)] : [])),
+      ];
       shown = messages;
-      played.push({
+      const played = {
         act: text,
         at: state.time,
         value: state.value,
         focus: state.focus?.part ?? null,
-        combination,
+        combination: field.component.space.written(combinationAt(field.plan, state)),
         messages,
         announced,
-      });
+      };
+      found.push({ played, state });
     } catch (error) {
       if (!(error instanceof RefusedAct)) throw error;
-      throw new StoppedPlay(place, text, error.message, played);
+      throw new StoppedPlay(
+        place,
+        text,
+        error.message,
+        found.map(({ played }) => played),
+      );
     }
   });
-  return played;
+  return found;
 }
 
-/** What is drawn where a field is, and what of it lets the pointer through. */
-function drawnAt(
-  system: System,
-  component: Component,
-  sample: SampleDocument | undefined,
-  plan: Plan,
+/** The same, as the command line prints it. */
+export const play = (input: PlayInput): Played[] => moments(input).map(({ played }) => played);
+
+/** The message of what is complained of. */
+function messagesAt(field: PlayedField, state: FieldState): string[] {
+  const check = field.plan.checks.find(({ id }) => id === state.complaint);
+  return check ? [messageOf(field, state, check)] : [];
+}
+
+/** What is read out when characters were not taken: what the check of the kind says, else that they were not. */
+function refusal(field: PlayedField, state: FieldState, text: string): string {
+  const check = field.plan.checks.find(({ kind }) => kind === 'kind');
+  return check ? messageOf(field, state, check) : notTaken(text);
+}
+
+export const notTaken = (text: string): string => `“${text}” is not taken here.`;
+
+/** What a check says: the text of its key, else the key itself; without a key, what the sample's message says there. */
+export function messageOf(
+  { plan, component: { document, space }, sample }: PlayedField,
   state: FieldState,
-): Drawn {
-  const combination = component.space.written(combinationAt(plan, state));
-  const names = namesOf(system).component(component.id);
-  let parts: ReadonlySet<string> | null = null;
-  const drawn = (): ReadonlySet<string> =>
-    (parts ??= new Set(
-      partsOf(
-        fieldTree({
-          component,
-          names,
-          icons: system.icons,
-          sample,
-          combination,
-          mode: 'shipped',
-          id: 'play',
-        }),
-      ),
-    ));
-  const context = { tokens: system.tokens.usual(), rootFontSize: system.rootFontSize };
-  const outcome = (part: string, property: string): string | undefined =>
-    resolve(component, combination, context).parts[part]?.[property]?.value;
-  const around = (part: string): string[] => {
-    const own = component.anatomy.byName.get(part);
-    const outer = own && component.anatomy.outer(own);
-    return [part, ...(outer ? around(outer.name) : [])];
-  };
-  return {
-    isThere: part => drawn().has(part) && around(part).every(each => outcome(each, 'present') !== 'false'),
-    // It is inherited (SVG 2, 15.4; CSS Basic User Interface 4).
-    letsThrough: part =>
-      around(part)
-        .map(each => outcome(each, 'pointer-events'))
-        .find(value => value !== undefined && value !== 'inherit') === 'none',
-  };
-}
-
-const partsOf = ({ part, children }: FieldNode): string[] => [
-  part,
-  ...children.flatMap(child => (typeof child === 'string' ? [] : partsOf(child))),
-];
-
-/** The message of what is complained of: the text of its key, else the key; without a key, what the sample's message says there. */
-function messagesOf(
-  plan: Plan,
-  { document, space }: Component,
-  sample: SampleDocument | undefined,
-  { complaint, value }: FieldState,
-  combination: Combination,
-): string[] {
-  const check = plan.checks.find(({ id }) => id === complaint);
-  if (!check) return [];
+  check: CheckDocument,
+): string {
   const key = check.message ?? 'message';
+  const combination = space.written(combinationAt(plan, state));
   const given = sampleText(sample?.content[key] as SampleText | undefined, combination, space.axes);
-  if (given !== undefined) return [given];
+  if (given !== undefined) return given;
   const declared = document.content?.find(({ id }) => id === key);
   const text =
     declared &&
-    derivedText(declared, { value: () => value, entries: () => 0, sources: sample?.sources ?? {} });
-  return [text ?? check.message ?? check.id];
+    derivedText(declared, { value: () => state.value, entries: () => 0, sources: sample?.sources ?? {} });
+  return text ?? check.message ?? check.id;
 }

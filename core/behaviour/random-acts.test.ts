@@ -4,16 +4,27 @@ import type { BehaviourDocument } from '../formats/component-document';
 import { demoSystem } from '../test/demo';
 import { freshSeed } from '../test/seed';
 import { readAct, RefusedAct, type Act } from './acts';
-import { atRest, type FieldState } from './field-state';
+import type { FieldState } from './field-state';
+import { act, type Seen } from './hands';
 import { firstFailing } from './judging';
-import { act, type Drawn } from './machine';
+import { atRest } from './machine';
 import { planOf } from './plan-of';
 import type { Plan } from './plan';
 import { combinationAt } from './states';
 
 /** Whatever acts come in whatever order, the field stays in order. */
 
-const EVERYTHING_THERE: Drawn = { isThere: () => true, letsThrough: () => false };
+const EVERYTHING_THERE: Seen = {
+  isThere: () => true,
+  letsThrough: () => false,
+  isDisabled: () => false,
+  entries: () =>
+    ['North quay 2', 'North quay 4', 'Salt wharf', 'Lantern pier'].map((text, place) => ({
+      id: text,
+      text,
+      isDisabled: place === 3,
+    })),
+};
 
 const demo = demoSystem();
 const BEHAVIOURS: Readonly<Record<string, BehaviourDocument>> = {
@@ -21,6 +32,10 @@ const BEHAVIOURS: Readonly<Record<string, BehaviourDocument>> = {
   notes: { value: { kind: 'area' } },
   passphrase: { value: { kind: 'secret' }, parts: { reveal: 'reveal' } },
   crew: { value: { kind: 'count', least: -1, most: 3, step: 0.5 }, parts: { less: 'less', more: 'more' } },
+  'harbour-dues': { value: { kind: 'amount' } },
+  'tide-time': { value: { kind: 'time' } },
+  'gate-code': { value: { kind: 'code', length: 4, of: 'digits' } },
+  berth: { value: { kind: 'choice' } },
   'find-vessel': { value: { kind: 'search' }, parts: { clear: 'clear' } },
 };
 const CHECKS: BehaviourDocument['checks'] = [
@@ -44,7 +59,7 @@ const plans: readonly Plan[] = Object.entries(BEHAVIOURS).flatMap(([id, behaviou
   );
 });
 
-const words = fc.constantFrom('a', 'Osprey', '3', '-', '.5', ' ', '👩‍👩‍👧', 'خوش', 'two\nlines');
+const words = fc.constantFrom('a', 'Osprey', '3', '330p', '1,240.5', '-', '.5', ' ', '👩‍👩‍👧', 'خوش', 'two\nlines');
 const keys = fc.constantFrom(
   ...[
     'Backspace',
@@ -74,10 +89,17 @@ const acts = (plan: Plan): fc.Arbitrary<readonly string[]> => {
     fc.constantFrom('leave', 'send', 'reset', 'point away', 'release', 'wait 300ms'),
     fc.constantFrom('answer register accepted', 'answer register rejected'),
     fc.constantFrom('app availability=disabled', 'app availability=readonly', 'app availability=enabled'),
+    fc.constantFrom('app locale=de', 'app locale=ar-EG', 'hold more', 'press entry:1', 'press entry:4'),
     fc.constantFrom('app requirement=required', 'app requirement=optional', 'app value=Heron'),
   );
   return fc.array(one, { minLength: 1, maxLength: 40 });
 };
+
+/** An act as it is written; entries of a list are called so. */
+function read(plan: Plan, text: string): Act {
+  const what = readAct(text);
+  return 'part' in what && what.part === 'entry' ? { ...what, part: plan.roles.entry ?? 'entry' } : what;
+}
 
 /** Does an act; one that is refused changes nothing. */
 function tried(plan: Plan, state: FieldState, what: Act): FieldState {
@@ -97,20 +119,20 @@ const isAllowed = (plan: Plan, combination: readonly number[]): boolean =>
   );
 
 /** Acts by which a person may change the value, or the application does. */
-const CHANGING = /^(type|paste|autofill|key|press|app value|reset|hold)/;
+const CHANGING = /^(type|paste|autofill|key|press|app value|reset|hold|wait|release)/;
 
 test('always an allowed combination, a readable value, a selection within it, a complaint that holds; nothing typed is lost by itself', () => {
   fc.assert(
     fc.property(
       fc.constantFrom(...plans).chain(plan => fc.tuple(fc.constant(plan), acts(plan))),
       ([plan, sequence]) => {
-        let state = atRest('Tern');
+        let state = atRest(plan, { value: 'Tern' });
         for (const text of sequence) {
           const before = state;
-          state = tried(plan, state, readAct(text));
+          state = tried(plan, state, read(plan, text));
           expect(isAllowed(plan, combinationAt(plan, state))).toBe(true);
           const [from, to] = state.selection;
-          expect(from >= 0 && from <= to && to <= state.value.length).toBe(true);
+          expect(from >= 0 && from <= to && to <= state.text.length).toBe(true);
           if (!CHANGING.test(text)) expect(state.value).toBe(before.value);
           if (state.complaint !== null && text.startsWith('key')) {
             // What is complained of while one types still fails.
@@ -137,12 +159,12 @@ test('the same acts come to the same, and leave what they are given as it was', 
     fc.property(
       fc.constantFrom(...plans).chain(plan => fc.tuple(fc.constant(plan), acts(plan))),
       ([plan, sequence]) => {
-        const start = Object.freeze(atRest(''));
+        const start = Object.freeze(atRest(plan));
         const once = sequence.reduce(
-          (state, text) => Object.freeze(tried(plan, state, readAct(text))),
+          (state, text) => Object.freeze(tried(plan, state, read(plan, text))),
           start,
         );
-        const again = sequence.reduce((state, text) => tried(plan, state, readAct(text)), start);
+        const again = sequence.reduce((state, text) => tried(plan, state, read(plan, text)), start);
         expect(again).toEqual(once);
         // Plain data: it can be kept, sent to a worker, shipped.
         expect(JSON.parse(JSON.stringify([plan.targets, once]))).toEqual([plan.targets, once]);

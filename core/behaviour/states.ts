@@ -1,5 +1,4 @@
 import { settle } from '../space/limits';
-import { kindOf } from './judging';
 import type { FieldState } from './field-state';
 import type { Plan } from './plan';
 
@@ -10,7 +9,7 @@ const FOLLOWS: Readonly<Record<string, (plan: Plan, state: FieldState) => string
     return part !== null && targets[part]?.kind === 'control' ? (isDown ? 'down' : 'over') : 'away';
   },
   focus: (_, { focus }) => (focus === null ? 'out' : focus.isVisible ? 'keyboard' : 'in'),
-  content: (plan, { value }) => (kindOf(plan).isEmpty(value) ? 'empty' : 'filled'),
+  content: (plan, { value }) => (plan.kind.isEmpty(value) ? 'empty' : 'filled'),
   validity: (_, { complaint, isApproved }) =>
     complaint !== null ? 'invalid' : isApproved ? 'valid' : 'none',
   availability: (_, { asking, set }) => (asking ? 'busy' : set['availability']),
@@ -21,6 +20,7 @@ const FOLLOWS: Readonly<Record<string, (plan: Plan, state: FieldState) => string
     if (typeof least === 'number' && Number(value) <= least) return 'min';
     return typeof most === 'number' && Number(value) >= most ? 'max' : 'within';
   },
+  disclosure: ({ kind }, { isOpen }) => (kind.list ? (isOpen ? 'open' : 'closed') : undefined),
   secret: (_, { isRevealed }) => (isRevealed ? 'shown' : 'masked'),
   autofill: (_, { isAutofilled }) => (isAutofilled ? 'yes' : 'no'),
 };

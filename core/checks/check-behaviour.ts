@@ -1,9 +1,10 @@
-import { readAct, RefusedAct } from '../behaviour/acts';
+import { readAct, RefusedAct, type Act } from '../behaviour/acts';
 import { CHECK_KINDS } from '../behaviour/judging';
 import { readDeed } from '../behaviour/moves';
-import { partNamed, planOf } from '../behaviour/plan-of';
-import { ROLES } from '../behaviour/plan';
-import { VALUE_KINDS } from '../behaviour/value-kinds';
+import { named, partNamed, planOf } from '../behaviour/plan-of';
+import { BUTTON_ROLES, ROLES } from '../behaviour/plan';
+import { CODE_CHARACTERS } from '../behaviour/kinds/code';
+import { VALUE_KINDS } from '../behaviour/kinds/value-kinds';
 import type { Component } from '../components/component';
 import type {
   BehaviourDocument,
@@ -45,6 +46,14 @@ function checkBehaviour(component: Component, behaviour: BehaviourDocument, prob
       'no-value',
       `Nothing lies between ${value.least} and ${value.most}.`,
     );
+  if (value?.of !== undefined && !CODE_CHARACTERS.includes(value.of))
+    problems.error(
+      '/behaviour/value/of',
+      'unknown-characters',
+      `A code is not of “${brief(value.of)}”; there is ${oneOf(CODE_CHARACTERS)}.`,
+      nearest(value.of, CODE_CHARACTERS),
+      value.of,
+    );
   for (const [role, name] of Object.entries(parts)) checkPart(component, role, name, problems);
   (behaviour.moves ?? []).forEach((move, index) =>
     checkMove(component, move, `/behaviour${pointer('moves', index)}`, problems),
@@ -75,7 +84,7 @@ function checkPart(component: Component, role: string, name: string, problems: P
   const part = partNamed(component, name);
   if (!part)
     problems.error(at, 'unknown-part', `There is no part “${brief(name)}”.`, nearest(name, names), name);
-  else if (planOf(component).targets[part.name]?.kind !== 'button')
+  else if (BUTTON_ROLES.some(each => each === role) && planOf(component).targets[part.name]?.kind !== 'button')
     problems.error(at, 'wrong-part', `“${name}” is no button, so it cannot be pressed by itself.`);
 }
 
@@ -90,13 +99,14 @@ function checkCheck(check: CheckDocument, at: string, problems: ProblemList): vo
     );
     return;
   }
-  const { kind, least, most, length, ask, pattern } = check;
+  const { kind, least, most, length, ask, pattern, equals } = check;
   const missing = {
     pattern: pattern === undefined,
     least: least === undefined,
     most: most === undefined,
     length: length === undefined,
     ask: ask === undefined,
+    equals: equals === undefined,
   };
   if (Object.hasOwn(missing, kind) && missing[kind as keyof typeof missing])
     problems.error(at, 'missing-member', `A check of the kind “${kind}” says its ${kind}.`);
@@ -152,7 +162,7 @@ function checkAct(component: Component, text: string, at: string, problems: Prob
   try {
     const act = readAct(text);
     const name = 'part' in act ? act.part : null;
-    if (name === null || partNamed(component, name)) return;
+    if (name === null || partNamed(component, name) || component.anatomy.byName.has(fullName(component, act) ?? name)) return;
     const names = [...component.anatomy.byName.keys()];
     problems.error(at, 'unknown-part', `There is no part “${brief(name)}”.`, nearest(name, names), name);
   } catch (error) {
@@ -160,6 +170,11 @@ function checkAct(component: Component, text: string, at: string, problems: Prob
     problems.error(at, 'wrong-act', error.message);
   }
 }
+
+const fullName = (component: Component, act: Act): string | null => {
+  const full = named(component, act);
+  return 'part' in full ? full.part : null;
+};
 
 function checkWalkthrough(
   component: Component,

@@ -2,6 +2,7 @@ import type { ContentDocument } from '../formats/component-document';
 import { isObject } from '../formats/json';
 import { CONVERSIONS } from './conversions';
 import { lengthOf } from './graphemes';
+import { halfOf } from './times';
 
 /** What texts that follow from others are made of. */
 export interface Surroundings {
@@ -11,6 +12,8 @@ export interface Surroundings {
   readonly entries: () => number;
   /** What an application, or a sample, knows, as one object. */
   readonly sources: Readonly<Record<string, unknown>>;
+  /** BCP 47; English where it is not said. */
+  readonly locale?: string;
 }
 
 /** The text of a content key that says where it comes from; `undefined` where nothing of it is there. */
@@ -39,6 +42,7 @@ export function sourceAt(sources: Readonly<Record<string, unknown>>, way: string
 /** What a template can name beside sources; each as the surroundings have it. */
 export const TEMPLATE_WORDS: Readonly<Record<string, (around: Surroundings) => string | undefined>> = {
   value: ({ value }) => value(),
+  'value.half': ({ value, locale }) => halfOf(value(), locale ?? 'en'),
   'value.length': ({ value }) => String(lengthOf(value())),
   'value.least': ({ sources }) => sourceAt(sources, 'value.least'),
   'value.most': ({ sources }) => sourceAt(sources, 'value.most'),

@@ -13,6 +13,7 @@ import { MAX_ENTRIES } from '../content/entries';
 import { derivedText, type Surroundings } from '../content/derived-text';
 import { bearerMarks, chosenElement, inputType, rootMarks, type Attributes } from './state-marks';
 import { sampleText } from '../content/sample-text';
+import { valueText } from '../content/value-text';
 import { contentSource, nameIn, outermost, standingWithin, type Entry, type Standing } from './standing';
 
 /** An element of a field, free of any document model: written as HTML here, built as nodes by whoever shows it. */
@@ -37,6 +38,10 @@ export interface FieldTreeInput {
   readonly mode: 'held' | 'shipped';
   /** Makes ids unique on a page. */
   readonly id: string;
+  /** BCP 47; English where it is not said. */
+  readonly locale?: string;
+  /** What stands in the control while someone writes in it, instead of the sample's value. */
+  readonly written?: string;
 }
 
 /** A field with a sample's content in one combination. Parts without content are left out, and leave no gap. */
@@ -204,7 +209,7 @@ class FieldBuilder {
     const element = chosenElement(part, standing);
     const { anatomy } = standing.component;
     const content = (key: string): string | undefined => this.content(key, standing);
-    const value = this.entered(part.content ?? 'value', standing);
+    const value = this.writtenIn(part, standing);
     const local = this.localName(part, standing, unit);
     const attributes: Attributes = [['id', this.idOf(local, unit)]];
     if (element === 'input') attributes.push(['type', inputType(part, standing)]);
@@ -388,6 +393,15 @@ class FieldBuilder {
     return owner.combination['content'] === 'empty' ? '' : (this.content(name, standing) ?? '');
   }
 
+  /** The same as the control shows it. */
+  private writtenIn(part: Part, standing: Standing): string {
+    const { written, locale } = this.input;
+    if (written !== undefined && standing.way === '') return written;
+    const { component, combination } = standing;
+    const value = this.entered(part.content ?? 'value', standing);
+    return valueText(component.document, component.space.axes, combination, value, locale);
+  }
+
   private surroundings(standing: Standing): Surroundings {
     const { anatomy } = standing.component;
     const list = listKey(standing.component);
@@ -395,6 +409,7 @@ class FieldBuilder {
       value: () => this.entered(anatomy.control?.content ?? 'value', standing),
       entries: () => (list === null ? 0 : this.listAt(list, standing).length),
       sources: this.input.sample?.sources ?? {},
+      ...(this.input.locale === undefined ? {} : { locale: this.input.locale }),
     };
   }
 }

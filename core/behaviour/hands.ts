@@ -1,0 +1,176 @@
+import { graphemesOf } from '../content/graphemes';
+import { isLocale } from '../content/locale-digits';
+import { RefusedAct, type Act, type Entry } from './acts';
+import { admitted } from './admitted';
+import type { Effect, FieldState } from './field-state';
+import { Machine, type Drawn } from './machine';
+import type { Plan } from './plan';
+import { editedByKey, inserted } from './typing';
+
+/** What an act leads to. */
+export interface Step {
+  readonly state: FieldState;
+  readonly effects: readonly Effect[];
+}
+
+/** What is seen of a field by whoever acts: which parts are there, and which let the pointer through to what lies behind. */
+export interface Seen extends Drawn {
+  readonly isThere: (part: string) => boolean;
+  readonly letsThrough: (part: string) => boolean;
+}
+
+/**
+ * Does an act as a browser would for a person: moves the focus, edits text, tells the machine. Pure. Throws `RefusedAct` for what a browser
+ * would refuse.
+ */
+export function act(plan: Plan, state: FieldState, what: Act, seen: Seen): Step {
+  const machine = new Machine(plan, state, seen);
+  new Hands(plan, machine, seen).do(what);
+  machine.moves(what, state);
+  return { state: machine.state, effects: machine.effects };
+}
+
+/** `app field:arrival=15:00` */
+const OTHER = 'field:';
+
+class Hands {
+  constructor(
+    private readonly plan: Plan,
+    private readonly machine: Machine,
+    private readonly seen: Seen,
+  ) {}
+
+  do(what: Act): void {
+    const { machine } = this;
+    switch (what.kind) {
+      case 'point':
+        return what.part === null
+          ? machine.point(null)
+          : machine.point(what.part, this.place(what.part, what.entry));
+      case 'press':
+      case 'hold':
+        machine.down(what.part, this.place(what.part, what.entry));
+        return what.kind === 'press' ? machine.up() : undefined;
+      case 'release':
+        return machine.up();
+      case 'type':
+        return this.type(what.text);
+      case 'paste':
+        return this.put(what.text);
+      case 'autofill':
+        if (!machine.canEdit) throw new RefusedAct('A browser fills in only what can be changed.');
+        return machine.autofill(what.text);
+      case 'key':
+        return this.key(what);
+      case 'leave':
+        if (!machine.state.focus) throw new RefusedAct('It does not have the focus.');
+        return machine.leave();
+      case 'send':
+        return machine.send();
+      case 'reset':
+        return machine.reset();
+      case 'wait':
+        return machine.wait(machine.state.time + what.ms);
+      case 'answer':
+        return machine.answer(what.ask, what.accepted);
+      case 'app':
+        return this.app(what.axis, what.value);
+    }
+  }
+
+  private app(axis: string, value: string): void {
+    if (axis === 'value') return this.machine.give(value);
+    // Another field of the form, as it was left.
+    if (axis.startsWith(OTHER)) return this.machine.other(axis.slice(OTHER.length), value);
+    const isOwn = this.plan.axes.some(({ id }) => id === axis);
+    if (axis === 'locale' && !isOwn && !isLocale(value))
+      throw new RefusedAct(`“${value}” is no locale (BCP 47).`);
+    this.machine.app(axis, value);
+  }
+
+  /** What is absent or lets the pointer through cannot be pressed or pointed at. Gives the place of an entry. */
+  private place(part: string, entry: Entry | null): number | null {
+    const target = Object.hasOwn(this.plan.targets, part) ? this.plan.targets[part] : undefined;
+    if (!target) throw new RefusedAct(`There is no part “${part}”.`);
+    if (!this.seen.isThere(part)) throw new RefusedAct(`“${part}” is not there.`);
+    if (this.seen.letsThrough(part)) throw new RefusedAct(`“${part}” lets the pointer through.`);
+    if (entry === null && target.kind !== 'entry') return null;
+    const entries = this.seen.entries();
+    if (target.kind !== 'entry') throw new RefusedAct(`“${part}” is no list of entries.`);
+    if (entry === null) throw new RefusedAct(`Which entry? Say “${part}:1”, or its text in quotes.`);
+    const at = 'place' in entry ? entry.place - 1 : entries.findIndex(({ text }) => text === entry.text);
+    if (!entries[at])
+      throw new RefusedAct(
+        'place' in entry ? `There is no entry ${entry.place}.` : `There is no entry “${entry.text}”.`,
+      );
+    return at;
+  }
+
+  private type(text: string): void {
+    const { focus } = this.machine.state;
+    const { kind } = this.plan;
+    if (!focus) throw new RefusedAct('Nothing has the focus, so nothing can be typed into.');
+    // Letters typed into a list seek in it.
+    if (!this.machine.isInControl || !(kind.takesText || kind.list))
+      throw new RefusedAct(`“${focus.part}” has the focus and takes no text.`);
+    // One after the other: what is forgiven in between is forgiven.
+    for (const letter of graphemesOf(text)) {
+      if (kind.list) this.machine.key({ key: letter, shift: false, control: false, alt: false });
+      else this.put(letter);
+    }
+  }
+
+  /** Text put where the caret is, as pasting does. */
+  private put(text: string): void {
+    const { machine, plan } = this;
+    if (!machine.isInControl || !plan.kind.takesText)
+      throw new RefusedAct('Nothing that takes text has the focus.');
+    if (!machine.canEdit) return;
+    const { put, refused } = admitted(plan, machine.state, text);
+    if (refused !== '') machine.refuse(refused);
+    if (put === '' && text !== '') return;
+    const next = inserted(machine.state, put);
+    machine.edit(next.text, next.selection);
+  }
+
+  private key(press: Extract<Act, { kind: 'key' }>): void {
+    const { machine, plan } = this;
+    const { focus } = machine.state;
+    const { key, shift, control, alt } = press;
+    if (!focus) throw new RefusedAct('Nothing has the focus, so no key does anything.');
+    if (machine.isInControl) {
+      if (machine.key(press)) return;
+      if (key === 'Tab') return this.tab(shift ? -1 : 1);
+      if (key === 'Enter') return plan.kind.takesLines ? this.put('\n') : machine.send();
+      if (plan.kind.takesText && !alt) this.editByKey(key, shift, control);
+      return;
+    }
+    if (key === 'Tab') return this.tab(shift ? -1 : 1);
+    machine.focus(focus.part, true);
+    // Buttons answer Enter and Space (ARIA Authoring Practices, button).
+    if (key === 'Enter' || key === ' ') machine.pressButton(focus.part);
+  }
+
+  private editByKey(key: string, shift: boolean, control: boolean): void {
+    const { machine, plan } = this;
+    const { text } = machine.state;
+    if (control) {
+      if (key.toLowerCase() === 'a') machine.select([0, text.length]);
+      return;
+    }
+    const edited = editedByKey(machine.state, key, shift, plan.kind.takesLines);
+    if (!edited) return [...key].length === 1 ? this.put(key) : undefined;
+    if (edited.text === text) machine.select(edited.selection);
+    else if (machine.canEdit) machine.edit(edited.text, edited.selection);
+  }
+
+  /** To the next stop within the field, or out of it; a text that is come to by Tab is selected whole. */
+  private tab(by: -1 | 1): void {
+    const { machine, plan, seen } = this;
+    const stops = plan.stops.filter(part => seen.isThere(part) && !seen.isDisabled(part));
+    const next = stops[stops.indexOf(machine.state.focus!.part) + by];
+    if (next === undefined) return machine.leave();
+    machine.focus(next, true);
+    if (machine.isInControl) machine.select([0, machine.state.text.length]);
+  }
+}
