@@ -1,10 +1,13 @@
 import type { Component, Nested } from '../components/component';
 import type { System } from '../components/system';
 import { choicesOf } from '../components/nesting/entries';
+import { derivedText } from '../content/derived-text';
 import { graphemesOf } from '../content/graphemes';
+import { sampleText } from '../content/sample-text';
+import { announcedParts } from '../emit/accessibility';
 import { fieldTree, type FieldNode } from '../emit/field-tree';
 import { namesOf } from '../emit/names';
-import type { SampleDocument } from '../formats/component-document';
+import type { CheckDocument, SampleDocument, SampleText } from '../formats/component-document';
 import { isObject } from '../formats/json';
 import { resolve } from '../resolution/resolve';
 import type { Combination } from '../space/space';
@@ -77,15 +80,56 @@ export function entriesOf(field: PlayedField): ListEntry[] {
   });
 }
 
-/** A sample as the field shows it: with what is entered, its list and its boxes as they are. */
+/** A sample as the field shows it: with what is entered, its list and its boxes as they are, and what is said of the entry. */
 export function sampleAt(field: PlayedField, state: FieldState): SampleDocument | undefined {
   const { component, plan, sample } = field;
   if (!sample) return undefined;
   const control = component.anatomy.control?.content ?? 'value';
   return {
     ...sample,
-    content: { ...sample.content, [control]: state.value, ...listAt(field, state), ...boxesAt(component, plan, state) },
+    content: {
+      ...sample.content,
+      [control]: state.value,
+      ...listAt(field, state),
+      ...boxesAt(component, plan, state),
+      ...saidAt(field, state),
+    },
   };
+}
+
+/** What is said of the entry stands in the parts that come and go with judging. */
+function saidAt(field: PlayedField, state: FieldState): Record<string, string> {
+  const { component, plan } = field;
+  const check = plan.checks.find(({ id }) => id === state.complaint);
+  if (!check) return {};
+  const text = messageOf(field, state, check);
+  return Object.fromEntries(messageKeys(component).map(key => [key, text]));
+}
+
+/** Keys of the texts that come and go with what is said about the entry, as the outermost component knows them. */
+export const messageKeys = (component: Component): string[] =>
+  [...announcedParts(component)].flatMap(name => {
+    const part = component.anatomy.byName.get(name);
+    if (!part?.content) return [];
+    const within = component.nested.find(each => each.name === part.nested);
+    return [within?.content.get(part.content) ?? part.content];
+  });
+
+/** What a check says: the text of its key, else the key itself; without a key, what the sample's message says there. */
+export function messageOf(
+  { plan, component: { document, space }, sample }: PlayedField,
+  state: FieldState,
+  check: CheckDocument,
+): string {
+  const key = check.message ?? 'message';
+  const combination = space.written(combinationAt(plan, state));
+  const given = sampleText(sample?.content[key] as SampleText | undefined, combination, space.axes);
+  if (given !== undefined) return given;
+  const declared = document.content?.find(({ id }) => id === key);
+  const text =
+    declared &&
+    derivedText(declared, { value: () => state.value, entries: () => 0, sources: sample?.sources ?? {} });
+  return text ?? check.message ?? check.id;
 }
 
 function listAt(field: PlayedField, state: FieldState): Record<string, unknown[]> {

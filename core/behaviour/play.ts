@@ -1,11 +1,10 @@
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
-import { derivedText } from '../content/derived-text';
 import { sampleText } from '../content/sample-text';
-import type { CheckDocument, SampleDocument, SampleText } from '../formats/component-document';
+import type { SampleDocument, SampleText } from '../formats/component-document';
 import type { Combination } from '../space/space';
 import { readAct, RefusedAct } from './acts';
-import { seenAt, type PlayedField } from './drawn-field';
+import { messageOf, seenAt, type PlayedField } from './drawn-field';
 import type { FieldState } from './field-state';
 import { act } from './hands';
 import { atRest } from './machine';
@@ -123,20 +122,3 @@ function refusal(field: PlayedField, state: FieldState, text: string): string {
 }
 
 export const notTaken = (text: string): string => `“${text}” is not taken here.`;
-
-/** What a check says: the text of its key, else the key itself; without a key, what the sample's message says there. */
-export function messageOf(
-  { plan, component: { document, space }, sample }: PlayedField,
-  state: FieldState,
-  check: CheckDocument,
-): string {
-  const key = check.message ?? 'message';
-  const combination = space.written(combinationAt(plan, state));
-  const given = sampleText(sample?.content[key] as SampleText | undefined, combination, space.axes);
-  if (given !== undefined) return given;
-  const declared = document.content?.find(({ id }) => id === key);
-  const text =
-    declared &&
-    derivedText(declared, { value: () => state.value, entries: () => 0, sources: sample?.sources ?? {} });
-  return text ?? check.message ?? check.id;
-}

@@ -180,6 +180,8 @@ export interface SampleDocument {
   readonly content: { readonly [key: string]: SampleText | readonly unknown[] };
   /** What an application knows, as one object. */
   readonly sources?: { readonly [name: string]: unknown };
+  /** By check: a value that fails it. */
+  readonly wrong?: { readonly [check: string]: string };
 }
 
 export interface PlateDocument {

@@ -170,6 +170,7 @@ const component = {
             title: line,
             content: { $ref: '#/$defs/given' },
             sources: { type: 'object' },
+            wrong: mapOf(line),
           },
           ['id', 'content'],
         ),
