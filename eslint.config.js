@@ -16,7 +16,7 @@ const CORE_LAYERS = [
   ['editing', 'plates', 'questions', 'guide'],
   ['emit', 'starting'],
   ['behaviour'],
-  ['checks', 'geometry'],
+  ['checks', 'geometry', 'shipped'],
 ];
 
 const coreRules = CORE_LAYERS.flatMap((layer, height) => {

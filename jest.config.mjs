@@ -12,7 +12,10 @@ const shared = {
       },
     ],
   },
-  moduleNameMapper: { '^@periwinkle/core/(.*)$': '<rootDir>/core/$1' },
+  moduleNameMapper: {
+    '^@periwinkle/core/(.*)$': '<rootDir>/core/$1',
+    '^periwinkle:shipped$': '<rootDir>/scripts/shipped-scripts-for-tests.cjs',
+  },
   transformIgnorePatterns: ['/node_modules/(?!(culori|comlink)/)'],
   modulePathIgnorePatterns: ['/dist/', '/.data/'],
 };

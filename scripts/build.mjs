@@ -3,6 +3,7 @@ import { build } from 'esbuild';
 import { build as buildWeb } from 'vite';
 import { fileURLToPath } from 'node:url';
 import { compiledValidators } from './compiled-validators.mjs';
+import { shippedScriptsModule } from './shipped-scripts.mjs';
 
 // Whoever calls this may have another setting, as test runners do; what is built is what people use.
 process.env.NODE_ENV = 'production';
@@ -21,6 +22,7 @@ const node = {
   sourcemap: true,
   logLevel: 'warning',
   tsconfig: 'tsconfig.json',
+  plugins: [shippedScriptsModule],
 };
 
 if (wanted('cli')) {
@@ -32,7 +34,7 @@ if (wanted('cli')) {
     // The form in which its tables are part of the code.
     alias: { 'css-tree': 'css-tree/dist/csstree.esm' },
     mainFields: ['module', 'main'],
-    plugins: [compiledValidators],
+    plugins: [compiledValidators, shippedScriptsModule],
     banner: {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },

@@ -2,13 +2,14 @@ import react from '@vitejs/plugin-react';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vite';
 import { compiledValidatorsForVite } from '../scripts/compiled-validators.mjs';
+import { shippedScriptsForVite } from '../scripts/shipped-scripts.mjs';
 
 const here = fileURLToPath(new URL('.', import.meta.url));
 
 export default defineConfig({
   root: here,
-  plugins: [react(), compiledValidatorsForVite()],
-  worker: { format: 'es', plugins: () => [compiledValidatorsForVite()] },
+  plugins: [react(), compiledValidatorsForVite(), shippedScriptsForVite()],
+  worker: { format: 'es', plugins: () => [compiledValidatorsForVite(), shippedScriptsForVite()] },
   resolve: { alias: { '@periwinkle/core': fileURLToPath(new URL('../core', import.meta.url)) } },
   build: {
     outDir: `${here}dist`,

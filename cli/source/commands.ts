@@ -8,7 +8,7 @@ import { nearest } from '@periwinkle/core/formats/suggest';
 import { readJson } from '@periwinkle/core/formats/read-json';
 import { play, StoppedPlay } from '@periwinkle/core/behaviour/play';
 import { coveringSet } from '@periwinkle/core/covering/covering-set';
-import { outputFiles } from '@periwinkle/core/emit/outputs';
+import { delivery } from '@periwinkle/core/shipped/delivery';
 import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Component } from '@periwinkle/core/components/component';
@@ -319,7 +319,7 @@ export function build(
     output.err('Nothing was written: mend these first.\n');
     return status;
   }
-  writeOutput(options.out, outputFiles(system, components, { host: options.host }), (file, removed) =>
+  writeOutput(options.out, delivery(system, components, { host: options.host }), (file, removed) =>
     output.err(`${file}${removed ? ' (taken out)' : ''}\n`),
   );
   return 0;

@@ -4,6 +4,8 @@ export interface FieldState {
   readonly time: number;
   /** As forms submit it. */
   readonly value: string;
+  /** The last value that was of its kind: what is written briefly follows it. */
+  readonly known: string;
   /** What stands in the control: the value as it is read at rest, or as a person writes it. */
   readonly text: string;
   /** Ends of the selection in the text, in UTF-16 code units as the DOM counts them. */
@@ -52,6 +54,7 @@ export type Effect =
 export const BLANK: FieldState = {
   time: 0,
   value: '',
+  known: '',
   text: '',
   selection: [0, 0],
   focus: null,

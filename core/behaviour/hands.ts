@@ -50,9 +50,9 @@ class Hands {
       case 'press':
       case 'hold':
         machine.down(what.part, this.place(what.part, what.entry));
-        return what.kind === 'press' ? machine.up() : undefined;
+        return what.kind === 'press' ? this.release() : undefined;
       case 'release':
-        return machine.up();
+        return this.release();
       case 'type':
         return this.type(what.text);
       case 'paste':
@@ -76,6 +76,12 @@ class Hands {
       case 'app':
         return this.app(what.axis, what.value);
     }
+  }
+
+  private release(): void {
+    const { part, entry, isDown } = this.machine.state.pointer;
+    this.machine.release();
+    if (isDown && part !== null) this.machine.click(part, entry, true);
   }
 
   private app(axis: string, value: string): void {

@@ -20,7 +20,8 @@ const AGAIN_AFTER = 60;
 
 /** A field as it begins: at rest, with the options and the value that it is given. */
 export function atRest(plan: Plan, given: Partial<Pick<FieldState, 'value' | 'set' | 'locale'>> = {}): FieldState {
-  const state = { ...BLANK, ...given, initial: given.value ?? '' };
+  const { value = '' } = given;
+  const state = { ...BLANK, ...given, known: value, initial: value };
   const text = shownText(plan, state);
   return { ...state, text, selection: [text.length, text.length] };
 }
@@ -123,16 +124,21 @@ export class Machine {
     }
   }
 
-  /** The pointer goes up where it went down. */
-  up(): void {
-    const { part, entry, isDown } = this.state.pointer;
-    this.change({ pointer: { part, entry, isDown: false }, held: null });
-    const target = isDown && part !== null ? this.plan.targets[part] : undefined;
+  /** The pointer goes up, wherever it is. */
+  release(): void {
+    this.change({ pointer: { ...this.state.pointer, isDown: false }, held: null });
+  }
+
+  /** A part is clicked, by the pointer that went down on it or by something else. */
+  click(part: string, entry: number | null, wasDown: boolean): void {
+    const target = this.plan.targets[part];
     if (target?.kind === 'control') this.pressControl();
+    else if (target?.kind === 'entry' && entry !== null) this.choose(entry);
     else if (target?.kind === 'button') {
       const role = this.roleOf(target.part);
-      if (!(role && REPEATING.includes(role))) this.pressButton(target.part);
-    } else if (target?.kind === 'entry' && entry !== null) this.choose(entry);
+      // What repeats has acted when it was pressed down.
+      if (!(wasDown && role && REPEATING.includes(role))) this.pressButton(target.part);
+    }
   }
 
   private pressControl(): void {
@@ -150,6 +156,8 @@ export class Machine {
     if (role === 'reveal') return this.change({ isRevealed: !this.state.isRevealed });
     const change = role && kind.parts?.[role];
     if (change && this.canEdit) this.enter(change(this.state.value, value));
+    // What clears has nothing left to do, and mostly goes: the focus does not go with it.
+    if (role === 'clear' && this.state.focus && this.canFocus) this.focus(this.controlPart!, true);
   }
 
   private choose(place: number): void {
@@ -189,8 +197,7 @@ export class Machine {
   /** A person has edited the text of the control. */
   edit(text: string, selection: readonly [number, number]): void {
     const { kind } = this.plan;
-    const { value: before } = this.state;
-    const value = kind.read?.(text, mannerOf(this.plan, this.state), before) ?? text;
+    const value = kind.read?.(text, mannerOf(this.plan, this.state), this.state.known) ?? text;
     this.change({ text, selection });
     this.become(value);
   }
@@ -221,10 +228,14 @@ export class Machine {
     this.change({ text, selection: [text.length, text.length] });
   }
 
-  private become(value: string): void {
+  /** The value is another now. */
+  become(value: string): void {
     if (value === this.state.value) return;
+    const { kind, value: document } = this.plan;
+    const isOfKind = !kind.isEmpty(value) && !kind.isMisfit(value, document);
     this.change({
       value,
+      known: isOfKind ? value : this.state.known,
       isApproved: false,
       isAutofilled: false,
       asking: null,
@@ -264,17 +275,25 @@ export class Machine {
     return changed !== undefined;
   }
 
+  /** Judges it as sending does. `null` while the application is asked. */
+  sendable(): boolean | null {
+    if (!this.state.asking && this.canEdit) this.judge();
+    if (this.state.asking) return null;
+    if (this.state.complaint === null) this.change({ isRevealed: false });
+    return this.state.complaint === null;
+  }
+
+  /** Sends the field alone: what fails gets the focus. */
   send(): void {
-    if (this.state.asking) return this.change({ isSending: true });
-    if (this.canEdit) this.judge();
-    if (this.state.asking) return this.change({ isSending: true });
-    if (this.state.complaint !== null) return this.focus(this.controlPart!, true);
-    this.change({ isRevealed: false });
-    if (!this.is('disabled')) this.effects.push({ kind: 'send', value: this.state.value });
+    const isFine = this.sendable();
+    if (isFine === null) this.change({ isSending: true });
+    else if (!isFine) this.focus(this.controlPart!, true);
+    else if (!this.is('disabled')) this.effects.push({ kind: 'send', value: this.state.value });
   }
 
   reset(): void {
-    this.change({ value: this.state.initial, isAutofilled: false, isOpen: false, active: null });
+    const { initial: value } = this.state;
+    this.change({ value, known: value, isAutofilled: false, isOpen: false, active: null });
     this.showAnew();
     this.forget();
   }
@@ -318,7 +337,7 @@ export class Machine {
 
   /** The application gives a value. */
   give(value: string): void {
-    this.change({ value, isApproved: false, isAutofilled: false, asking: null, answers: {} });
+    this.change({ value, known: value, isApproved: false, isAutofilled: false, asking: null, answers: {} });
     this.showAnew();
     this.takeBack();
   }

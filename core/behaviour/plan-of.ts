@@ -106,10 +106,10 @@ function* targetsOf(component: Component, entry: string | undefined): Generator<
     const { name } = part;
     if (entry !== undefined && (name === entry || name.startsWith(`${entry.slice(0, entry.lastIndexOf('/'))}/`)))
       yield [name, { kind: 'entry' }];
-    else if (button) yield [part.name, { kind: 'button', part: button.name }];
+    else if (button) yield [name, { kind: 'button', part: button.name, isInFrame: inArea.has(part) }];
     else if (part === anatomy.control || inArea.has(part) || (anatomy.control && isLabel(component, part)))
-      yield [part.name, { kind: 'control' }];
-    else yield [part.name, { kind: 'none' }];
+      yield [name, { kind: 'control' }];
+    else yield [name, { kind: 'none' }];
   }
 }
 

@@ -11,7 +11,8 @@ import type { MoveDeed } from './moves';
  */
 export type Target =
   | { readonly kind: 'control' | 'entry' | 'none' }
-  | { readonly kind: 'button'; readonly part: string };
+  /** `isInFrame` where it lies in what reacts to a press for the control: a browser takes that to be pointed at, too (HTML, 4.16.3). */
+  | { readonly kind: 'button'; readonly part: string; readonly isInFrame: boolean };
 
 /** Parts that a kind of value knows by what they do. */
 export const ROLES = ['reveal', 'clear', 'less', 'more', 'list', 'entry'] as const;

@@ -5,8 +5,9 @@ import type { Plan } from './plan';
 /** What each state of the catalogue follows from; `undefined` where the application has the word. */
 const FOLLOWS: Readonly<Record<string, (plan: Plan, state: FieldState) => string | undefined>> = {
   pointer: ({ targets }, { pointer: { part, isDown } }) => {
-    // A button within answers for itself.
-    return part !== null && targets[part]?.kind === 'control' ? (isDown ? 'down' : 'over') : 'away';
+    const target = part === null ? undefined : targets[part];
+    const isOver = target?.kind === 'control' || (target?.kind === 'button' && target.isInFrame);
+    return isOver ? (isDown ? 'down' : 'over') : 'away';
   },
   focus: (_, { focus }) => (focus === null ? 'out' : focus.isVisible ? 'keyboard' : 'in'),
   content: (plan, { value }) => (plan.kind.isEmpty(value) ? 'empty' : 'filled'),

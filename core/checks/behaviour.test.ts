@@ -2,6 +2,7 @@ import { compileSystem, componentNamed } from '../components/system';
 import type {
   BehaviourDocument,
   ComponentDocument,
+  DerivedDocument,
   WalkthroughDocument,
 } from '../formats/component-document';
 import { demoSystem } from '../test/demo';
@@ -11,6 +12,15 @@ import { patternFault } from './pattern-fault';
 const demo = demoSystem();
 const path = demo.fileOf.get('text-field')!;
 
+/** The demo without behaviour of its own. */
+const documents: Map<string, object> = new Map(
+  [...demo.documents].map(([file, document]) => {
+    const { behaviour: _, walkthroughs: __, without, ...rest } = document as unknown as DerivedDocument;
+    const { walkthroughs: ___, ...others } = without ?? {};
+    return [file, without ? { ...rest, without: others } : rest] as const;
+  }),
+);
+
 /** Problems of the text field with a behaviour and a walkthrough. */
 const problems = (behaviour: object, walkthroughs: readonly object[] = []) => {
   const document = {
@@ -18,7 +28,7 @@ const problems = (behaviour: object, walkthroughs: readonly object[] = []) => {
     behaviour: behaviour as BehaviourDocument,
     walkthroughs: walkthroughs as readonly WalkthroughDocument[],
   };
-  return checkSystem(new Map(demo.documents).set(path, document)).problems.map(
+  return checkSystem(new Map(documents).set(path, document)).problems.map(
     ({ pointer, code, suggestion }) =>
       `${pointer} ${code}${suggestion === undefined ? '' : ` (${suggestion})`}`,
   );
@@ -142,7 +152,7 @@ test('a derived component has its base’s behaviour, and says what differs by m
     judging: { approve: false },
   };
   const notes = demo.fileOf.get('notes')!;
-  const documents = new Map(demo.documents)
+  const behaving = new Map(documents)
     .set(path, {
       ...(demo.documents.get(path) as object),
       behaviour: base,
@@ -153,7 +163,7 @@ test('a derived component has its base’s behaviour, and says what differs by m
       behaviour: own,
       walkthroughs: [{ id: 'v', acts: ['press frayme'] }],
     });
-  const derived = componentNamed(compileSystem(documents), 'notes')!.document;
+  const derived = componentNamed(compileSystem(behaving), 'notes')!.document;
   expect(derived.behaviour).toEqual({
     value: { kind: 'area', most: 40 },
     checks: [base.checks![0], own.checks![0], own.checks![1]],
@@ -161,8 +171,8 @@ test('a derived component has its base’s behaviour, and says what differs by m
   });
   expect(derived.walkthroughs!.map(({ id }) => id)).toEqual(['w', 'v']);
   // Who says nothing has the base's own.
-  expect(componentNamed(compileSystem(documents), 'draught')!.document.behaviour).toBe(base);
-  expect(checkSystem(documents).problems.map(({ file, pointer }) => `${file} ${pointer}`)).toEqual([
+  expect(componentNamed(compileSystem(behaving), 'draught')!.document.behaviour).toBe(base);
+  expect(checkSystem(behaving).problems.map(({ file, pointer }) => `${file} ${pointer}`)).toEqual([
     `${notes} /walkthroughs/0/acts/0`,
   ]);
 });

@@ -1,7 +1,10 @@
 import type { Part } from '../anatomy/anatomy';
 import { ELEMENT_AXIS } from '../anatomy/elements';
 import { showsPlaceholder } from '../anatomy/part-kinds';
+import type { Component } from '../components/component';
 import { isReached } from '../components/nesting/entries';
+import type { Axis } from '../space/axis';
+import type { StateMark } from '../space/state-catalogue';
 import type { ComponentNames } from './names';
 import { nameIn, type Standing } from './standing';
 
@@ -37,11 +40,30 @@ export function rootMarks(standing: Standing, names: ComponentNames): Attributes
 export const bearerMarks = ({ component, combination }: Standing, element: string): Attributes =>
   component.space.axes.flatMap((axis): Attributes => {
     const mark = axis.state?.values.find(value => value.id === combination[axis.id])?.mark;
-    if (mark?.on !== 'control' || mark.attribute === 'value') return [];
-    return NOT_IN_HTML.has(`${element} ${mark.attribute}`)
-      ? [[`aria-${mark.attribute}`, 'true']]
-      : [[mark.attribute, mark.value]];
+    return mark?.on === 'control' && mark.attribute !== 'value' ? [controlMark(mark, element)] : [];
   });
+
+const controlMark = ({ attribute, value }: StateMark, element: string): [name: string, value: string] =>
+  NOT_IN_HTML.has(`${element} ${attribute}`) ? [`aria-${attribute}`, 'true'] : [attribute, value];
+
+/** How markup says that a component as it stands on a page is in a state, where its control is some element; `null` where a browser finds out by itself. */
+export function markOf(
+  { anatomy: { control } }: Component,
+  axis: Axis,
+  value: string,
+  element: string,
+  attributeOf: (axis: string) => string,
+): { readonly on: 'root' | 'control'; readonly attribute: string; readonly text: string } | null {
+  const mark = axis.state?.values.find(({ id }) => id === value)?.mark;
+  if (!mark) return null;
+  if (mark.on === 'root') return { on: 'root', attribute: mark.attribute, text: mark.value };
+  if (control && mark.attribute !== 'value') {
+    const [attribute, text] = controlMark(mark, element);
+    return { on: 'control', attribute, text };
+  }
+  const isSeen = control !== null && showsPlaceholder(element, control.type);
+  return isSeen ? null : { on: 'root', attribute: attributeOf(axis.id), text: value };
+}
 
 /** Attributes that HTML does not give to an element, and that WAI-ARIA says instead. */
 const NOT_IN_HTML: ReadonlySet<string> = new Set(['select readonly', 'button readonly', 'button required']);

@@ -3,14 +3,14 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import type { System } from '@periwinkle/core/components/system';
-import { outputFiles } from '@periwinkle/core/emit/outputs';
+import { delivery } from '@periwinkle/core/shipped/delivery';
 
 /** The outputs of a system in a folder of their own, as a product developer would unpack them. */
 export class Delivery {
   readonly folder = mkdtempSync(join(tmpdir(), 'periwinkle-delivery-'));
 
   constructor(system: System) {
-    for (const { path, text } of outputFiles(system)) this.write(path, text);
+    for (const { path, text } of delivery(system)) this.write(path, text);
   }
 
   /** Puts a file of one's own beside them; gives its address. */

@@ -1,4 +1,4 @@
-import { shownTime, timeIn } from '../../content/times';
+import { halfOf, shownTime, timeIn } from '../../content/times';
 import { TEXT, type ValueKind } from './value-kind';
 
 export const time: ValueKind = {
@@ -7,4 +7,5 @@ export const time: ValueKind = {
   read: (text, clock, before) => timeIn(text, clock, before) ?? text,
   shown: shownTime,
   edited: shownTime,
+  half: halfOf,
 };

@@ -66,6 +66,8 @@ export interface ValueKind {
   /** What a press on a part does to it, by role. */
   readonly parts?: { readonly [role: string]: (value: string, document: ValueDocument) => string };
   readonly list?: ListManners;
+  /** A locale's word for the half of the day. */
+  readonly half?: (value: string, locale: string) => string;
 }
 
 /** What kinds that hold text as it is typed have in common. */

@@ -1,5 +1,6 @@
 import { meaningProblems } from '@periwinkle/core/checks/all-checks';
-import { outputFiles, type OutputFile } from '@periwinkle/core/emit/outputs';
+import type { OutputFile } from '@periwinkle/core/emit/outputs';
+import { delivery } from '@periwinkle/core/shipped/delivery';
 import { systemFolder } from '@periwinkle/core/emit/system-folder';
 import { plateGridInSteps, type Arrangement, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
 import { reachReport, type ReachReport } from './reach-report';
@@ -61,6 +62,6 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   },
   *outputs(system) {
     yield ONE_STEP;
-    return { files: outputFiles(system), folder: systemFolder(system) };
+    return { files: delivery(system), folder: systemFolder(system) };
   },
 };

@@ -1,0 +1,2 @@
+/** What every field's script needs. */
+export { attachWith } from '../attach';

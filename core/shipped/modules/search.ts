@@ -1,0 +1,4 @@
+import { search } from '../../behaviour/kinds/search';
+import type { ShippedKind } from '../attach';
+
+export const shipped: ShippedKind = { kind: search };

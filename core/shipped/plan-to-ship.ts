@@ -1,0 +1,160 @@
+import type { Part } from '../anatomy/anatomy';
+import { planOf } from '../behaviour/plan-of';
+import { messageKeys, messageOf } from '../behaviour/drawn-field';
+import { notTaken } from '../behaviour/play';
+import { atRest } from '../behaviour/machine';
+import type { Component, Nested } from '../components/component';
+import type { System } from '../components/system';
+import { isReached } from '../components/nesting/entries';
+import { namedIn, TEMPLATE_WORDS } from '../content/derived-text';
+import { announcedParts } from '../emit/accessibility';
+import { fieldTree, type FieldNode } from '../emit/field-tree';
+import { fieldHtml } from '../emit/html';
+import { namesOf } from '../emit/names';
+import { markOf } from '../emit/state-marks';
+import { isObject } from '../formats/json';
+import { ID, type Boxes, type Face, type Place, type ShippedMark, type ShippedPlan, type Template, type WithinMark } from './shipped-plan';
+
+/** All that a script which ships must know of a component. */
+export function planToShip(system: System, component: Component): ShippedPlan {
+  const { kind: _, ...plan } = planOf(component);
+  const names = namesOf(system).component(component.id);
+  const { anatomy, space, document } = component;
+  const state = atRest(planOf(component));
+  const field = { system, component, plan: planOf(component), sample: undefined };
+  return {
+    ...plan,
+    limits: plan.limits.map(({ index, region, holds }) => ({ index, region, holds, because: '' })),
+    classes: Object.fromEntries(anatomy.parts.map(({ name }) => [name, names.part(name)])),
+    attributes: space.axes.map(({ id }) => names.axis(id)),
+    marks: marksOf(component, names.axis),
+    within: component.nested.flatMap(nested => withinMarks(component, nested)),
+    messages: [...announcedParts(component)],
+    texts: Object.fromEntries(plan.checks.map(check => [check.id, messageOf(field, state, check)])),
+    templates: templatesOf(system, component),
+    faces: facesOf(system, component),
+    boxes: document.behaviour?.value?.kind === 'code' ? boxesOf(system, component) : null,
+    secretType: anatomy.control?.type === 'password' && space.axisIndex('secret') >= 0,
+    notTaken: notTaken('{text}'),
+  };
+}
+
+/** States that the machine decides on and that no browser shows by itself. */
+function marksOf(component: Component, attribute: (axis: string) => string): ShippedMark[] {
+  const { anatomy, space } = component;
+  const elements = anatomy.control?.elements.length ? anatomy.control.elements : [anatomy.control?.element ?? ''];
+  return space.axes.flatMap((axis, place) =>
+    (axis.state?.values ?? []).slice(1).flatMap(({ id }): ShippedMark[] => {
+      const value = axis.indexOf.get(id);
+      if (value === undefined) return [];
+      const found = elements.map(element => ({ element, mark: markOf(component, axis, id, element, attribute) }));
+      return found.flatMap(({ element, mark }) =>
+        mark
+          ? [{ axis: place, value, ...mark, ...(elements.length > 1 ? { elements: [element] } : {}) }]
+          : [],
+      );
+    }),
+  );
+}
+
+/** What a nested button follows of the field around it: whether it can be used. */
+function withinMarks({ space }: Component, { name, component, reading, repeat }: Nested): WithinMark[] {
+  const { bearer } = component.anatomy;
+  const axis = component.space.axes.find(({ id }) => id === 'availability');
+  const value = axis?.indexOf.get('disabled');
+  if (!bearer || repeat !== null || value === undefined) return [];
+  const place = component.space.axisIndex('availability');
+  if (reading.isFree(place)) return [];
+  const disabled = component.space.full.map((full, index) => (index === place ? 1 << value : full));
+  const where = space.readable(
+    space.extents.and(space.allowed, reading.where(component.space.allowedIn(disabled))),
+  );
+  return [{ part: `${name}/${bearer.name}`, attribute: 'disabled', text: '', where }];
+}
+
+/** The part around a part, and those behind it there, as they stand in the markup. */
+function placeOf({ anatomy }: Component, part: Part): Place {
+  const outer = anatomy.outer(part)!;
+  const at = outer.children.indexOf(part);
+  return { outer: outer.name, behind: outer.children.slice(at + 1).map(({ name }) => name) };
+}
+
+const nodesOf = (node: FieldNode): FieldNode[] => [
+  node,
+  ...node.children.flatMap(child => (typeof child === 'string' ? [] : nodesOf(child))),
+];
+
+/** Key of a part's content as the outermost component knows it. */
+function keyOf({ nested }: Component, { content, nested: way }: Part): string | null {
+  const within = way === null ? undefined : nested.find(({ name }) => name === way);
+  return content === null ? null : (within?.content.get(content) ?? content);
+}
+
+/** Texts that follow from what is entered, and from nothing that only an application knows. */
+function templatesOf(system: System, component: Component): Template[] {
+  return component.anatomy.parts.flatMap(part => {
+    const key = part.kind.kind === 'control' ? null : keyOf(component, part);
+    const declared = component.document.content?.find(({ id }) => id === key);
+    const template = declared?.text ?? '';
+    const named = namedIn(template);
+    const isOurs = named.length > 0 && named.every(name => Object.hasOwn(TEMPLATE_WORDS, name) && name !== 'list.length');
+    if (!isOurs) return [];
+    const html = htmlOf(system, component, part, { [key!]: ' ' });
+    return html === null ? [] : [{ part: part.name, template, html, ...placeOf(component, part) }];
+  });
+}
+
+/** Parts that a sample shows in another way by a state that the machine decides on, but for what is said of the entry. */
+function facesOf(system: System, component: Component): Face[] {
+  const [sample] = component.samples;
+  const said = messageKeys(component);
+  return component.anatomy.parts.flatMap((part): Face[] => {
+    const key = part.kind.kind === 'control' ? null : keyOf(component, part);
+    const written = key === null || said.includes(key) ? undefined : sample?.content[key];
+    if (!isObject(written)) return [];
+    const place = component.space.axes.findIndex(
+      ({ id, kind, values }) => kind === 'state' && DECIDED.includes(id) && values.some(each => Object.hasOwn(written, each.id)),
+    );
+    if (place < 0 || !component.anatomy.outer(part)) return [];
+    const { values } = component.space.axes[place]!;
+    const html = values.map(({ id }) => {
+      const text = (written as Record<string, unknown>)[id];
+      return typeof text === 'string' && text !== '' ? htmlOf(system, component, part, { [key!]: text }) : null;
+    });
+    return [{ part: part.name, axis: place, html, ...placeOf(component, part) }];
+  });
+}
+
+/** Axes by which a machine, and nobody else, changes what a part shows. */
+const DECIDED: readonly string[] = ['validity', 'secret', 'disclosure', 'range'];
+
+function htmlOf(system: System, component: Component, part: Part, content: Record<string, string>): string | null {
+  const [sample] = component.samples;
+  const { space } = component;
+  const tree = fieldTree({
+    component,
+    names: namesOf(system).component(component.id),
+    icons: system.icons,
+    sample: { id: 'shipped', content: { ...sample?.content, ...content } },
+    combination: space.written(space.settled(space.indices({ content: 'filled' })).combination),
+    mode: 'shipped',
+    id: ID,
+  });
+  const found = nodesOf(tree).find(node => node.part === part.name);
+  return found ? fieldHtml(found) : null;
+}
+
+/** Boxes that show a code: the component that is repeated, and its text. */
+function boxesOf(system: System, component: Component): Boxes | null {
+  const names = namesOf(system).component(component.id);
+  const box = component.nested.find(({ repeat, component: { anatomy }, component: nested }) => repeat !== null && !isReached(nested) && !anatomy.bearer);
+  const character = box?.component.anatomy.parts.find(({ kind }) => kind.kind === 'text');
+  if (!box || !character) return null;
+  const turn = box.component.space.axes.find(({ id }) => id === 'turn');
+  const other = turn?.values.find(({ id }) => id !== 'current')?.id;
+  return {
+    box: `${box.name}/${box.component.anatomy.root.name}`,
+    character: `${box.name}/${character.name}`,
+    turn: turn && other !== undefined ? { attribute: names.axis(`${box.name}/turn`), here: 'current', other } : null,
+  };
+}

@@ -1,0 +1,165 @@
+import fc from 'fast-check';
+import type { Driver } from 'selenium-webdriver/chrome.js';
+import { beginning, moments } from '@periwinkle/core/behaviour/play';
+import { act } from '@periwinkle/core/behaviour/hands';
+import { readAct, RefusedAct } from '@periwinkle/core/behaviour/acts';
+import { seenAt } from '@periwinkle/core/behaviour/drawn-field';
+import { named } from '@periwinkle/core/behaviour/plan-of';
+import type { Component } from '@periwinkle/core/components/component';
+import { announcedParts } from '@periwinkle/core/emit/accessibility';
+import { freshSeed } from '@periwinkle/core/test/seed';
+import { BehaviourHands, behaviourPage, type Found } from './support/behaviour-page';
+import { eventually, openBrowser, type Browser } from './support/browser';
+import { Delivery } from './support/delivery';
+import { demoSystem } from './support/demo';
+import { serveFolder } from './support/serve-folder';
+import { TIMEOUT } from './support/patience';
+
+/** Acts done with real pointer and keys on what ships come to the same as in the core. */
+
+const system = demoSystem();
+const delivery = new Delivery(system);
+let browser: Browser;
+let server: Awaited<ReturnType<typeof serveFolder>>;
+
+beforeAll(async () => {
+  browser = await openBrowser();
+  server = await serveFolder(delivery.folder);
+  await (browser.driver as Driver).sendDevToolsCommand('Browser.grantPermissions', {
+    permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
+  });
+}, TIMEOUT);
+afterAll(async () => {
+  await browser.quit();
+  server.close();
+  delivery.remove();
+}, TIMEOUT);
+
+interface Doing {
+  readonly component: Component;
+  readonly sample: string | undefined;
+  readonly set: Readonly<Record<string, string>>;
+  readonly acts: readonly string[];
+}
+
+/** Does acts on a page of their own; gives what was found after each. */
+async function done({ component, sample, set, acts }: Doing): Promise<Found[]> {
+  const given = component.samples.find(({ id }) => id === sample) ?? component.samples[0];
+  const { state } = beginning({ system, component, sample: given, set });
+  delivery.write('page.html', behaviourPage(system, component, given?.id, set, state.value));
+  await browser.driver.get(`${server.address}/page.html`);
+  await eventually(browser.driver, 'window.ready === true');
+  const hands = new BehaviourHands(browser.driver, component, system, [...announcedParts(component)]);
+  const found: Found[] = [];
+  for (const act of acts) {
+    await hands.do(act);
+    found.push(await hands.read());
+  }
+  return found;
+}
+
+/** The same in the core. */
+function inCore({ component, sample, set, acts }: Doing): Found[] {
+  const given = component.samples.find(({ id }) => id === sample) ?? component.samples[0];
+  return moments({ system, component, sample: given, set, acts }).map(({ played }) => ({
+    value: played.value,
+    focus: played.focus,
+    combination: played.combination,
+    messages: played.messages,
+    announced: played.announced,
+  }));
+}
+
+/** Line by line, with of the combination what is not at rest. */
+const told = ({ component, acts }: Doing, found: readonly Found[]): string[] =>
+  found.map(({ value, focus, combination, messages, announced }, place) => {
+    const states = component.space.axes
+      .filter(({ id, kind, values, rest }) => kind === 'state' && combination[id] !== values[rest]!.id)
+      .map(({ id }) => `${id} ${combination[id]}`);
+    return [acts[place], JSON.stringify(value), focus ?? '—', ...states, ...messages, ...announced.map(each => `! ${each}`)].join(' · ');
+  });
+
+const walkthroughs = system.components.flatMap(component =>
+  component.anatomy.control
+    ? (component.document.walkthroughs ?? []).map(
+        ({ id, sample, set = {}, acts }) => [component.id, id, { component, sample, set, acts }] as const,
+      )
+    : [],
+);
+
+test.each(walkthroughs)(
+  'walkthrough %s: %s',
+  async (_, __, doing) => {
+    expect(told(doing, await done(doing))).toEqual(told(doing, inCore(doing)));
+  },
+  TIMEOUT,
+);
+
+const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);
+
+const WORDS = ['a', 'Osprey', '7', '4', '330p', '12.5', '-', ' ', 'two words', 'north', 'r', 'ß', '0'];
+const KEYS = ['Backspace', 'Delete', 'ArrowLeft', 'ArrowRight', 'Home', 'End', 'Escape', 'Tab', 'Shift+Tab', 'Space', 'Control+a', 'Shift+ArrowLeft', 'x', '5'];
+/** Keys that a text of several lines, or a line, takes to where only a browser knows; and what sends. */
+const MORE_KEYS = ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter', 'Alt+ArrowUp'];
+const LISTS: readonly string[] = ['count', 'choice'];
+
+/** Something that can be done with a field, as far as it is known without looking at it. */
+function acts(component: Component): fc.Arbitrary<string> {
+  const parts = component.anatomy.parts.map(({ name }) => name).filter(name => !name.startsWith('option'));
+  const kind = component.document.behaviour!.value!.kind;
+  const keys = [...KEYS, ...(LISTS.includes(kind) ? MORE_KEYS : [])];
+  const asks = component.document.behaviour!.checks!.flatMap(({ ask }) => ask ?? []);
+  const one = (prefix: string, from: readonly string[]): fc.Arbitrary<string> =>
+    fc.constantFrom(...from).map(each => `${prefix} ${each}`);
+  return fc.oneof(
+    { weight: 4, arbitrary: one('press', parts) },
+    { weight: 4, arbitrary: one('type', WORDS) },
+    { weight: 5, arbitrary: one('key', keys) },
+    { weight: 1, arbitrary: one('point', [...parts, 'away']) },
+    { weight: 1, arbitrary: one('hold', parts) },
+    { weight: 1, arbitrary: one('paste', ['41 77 12', 'two\nlines', 'Heron']) },
+    { weight: 2, arbitrary: fc.constantFrom('leave', 'send', 'reset', 'release', 'wait 450ms', 'point away') },
+    { weight: 1, arbitrary: one('app', ['value=12', 'value=', 'availability=disabled', 'availability=enabled', 'availability=readonly', 'requirement=required', 'locale=de']) },
+    ...(asks.length > 0 ? [{ weight: 2, arbitrary: one('answer', asks.flatMap(ask => [`${ask} accepted`, `${ask} rejected`])) }] : []),
+    ...(kind === 'choice' ? [{ weight: 4, arbitrary: one('press', ['entry:1', 'entry:2', 'entry:4', 'entry "Salt wharf"']) }] : []),
+  );
+}
+
+/** Of a list of acts those that can be done, one after the other. */
+function doable(component: Component, list: readonly string[]): string[] {
+  const [sample] = component.samples;
+  const start = beginning({ system, component, sample });
+  let { state } = start;
+  return list.filter(text => {
+    const { pointer, asking } = state;
+    const what = readAct(text);
+    // One holds one thing down at a time, and answers what was asked.
+    if (pointer.isDown && ['press', 'hold', 'point'].includes(what.kind)) return false;
+    if (what.kind === 'release' && !pointer.isDown) return false;
+    if (what.kind === 'answer' && !asking) return false;
+    try {
+      state = act(start.field.plan, state, named(component, what), seenAt(start.field, state)).state;
+      return true;
+    } catch (error) {
+      if (error instanceof RefusedAct) return false;
+      throw error;
+    }
+  });
+}
+
+test(
+  'whatever is done in whatever order',
+  async () => {
+    const sequences = fc
+      .constantFrom(...family)
+      .chain(component => fc.tuple(fc.constant(component), fc.array(acts(component), { minLength: 6, maxLength: 18 })));
+    await fc.assert(
+      fc.asyncProperty(sequences, async ([component, list]) => {
+        const doing = { component, sample: component.samples[0]?.id, set: {}, acts: doable(component, list) };
+        expect(told(doing, await done(doing))).toEqual(told(doing, inCore(doing)));
+      }),
+      { seed: freshSeed('behaviour in a browser'), numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 40), interruptAfterTimeLimit: TIMEOUT - 60_000 },
+    );
+  },
+  TIMEOUT,
+);
