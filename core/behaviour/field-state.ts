@@ -10,6 +10,8 @@ export interface FieldState {
   readonly text: string;
   /** Ends of the selection in the text, in UTF-16 code units as the DOM counts them. */
   readonly selection: readonly [number, number];
+  /** Whether Shift and arrows move its beginning. */
+  readonly isBackward: boolean;
   /** Which part has the focus, and whether a browser would show that (`:focus-visible`); `null` where it is elsewhere. */
   readonly focus: { readonly part: string; readonly isVisible: boolean } | null;
   /** What is pointed at; of a list, which entry. */
@@ -57,6 +59,7 @@ export const BLANK: FieldState = {
   known: '',
   text: '',
   selection: [0, 0],
+  isBackward: false,
   focus: null,
   pointer: { part: null, entry: null, isDown: false },
   held: null,

@@ -20,13 +20,19 @@ export interface Seen extends Drawn {
 }
 
 /**
- * Does an act as a browser would for a person: moves the focus, edits text, tells the machine. Pure. Throws `RefusedAct` for what a browser
+ * Does an act as a browser would for a person: moves the focus, edits text, tells the machine. `look` gives what is seen in a state. Pure. Throws `RefusedAct` for what a browser
  * would refuse.
  */
-export function act(plan: Plan, state: FieldState, what: Act, seen: Seen): Step {
+export function act(plan: Plan, state: FieldState, what: Act, look: (state: FieldState) => Seen): Step {
+  const seen = look(state);
   const machine = new Machine(plan, state, seen);
   new Hands(plan, machine, seen).do(what);
   machine.moves(what, state);
+  const { focus } = machine.state;
+  if (focus && focus.part !== plan.control?.part) {
+    const now = look(machine.state);
+    if (now.isDisabled(focus.part) || !now.isThere(focus.part)) machine.rescue();
+  }
   return { state: machine.state, effects: machine.effects };
 }
 
@@ -166,15 +172,19 @@ class Hands {
     }
     const edited = editedByKey(machine.state, key, shift, plan.kind.takesLines);
     if (!edited) return [...key].length === 1 ? this.put(key) : undefined;
-    if (edited.text === text) machine.select(edited.selection);
+    if (edited.text === text) machine.select(edited.selection, edited.isBackward);
     else if (machine.canEdit) machine.edit(edited.text, edited.selection);
   }
 
   /** To the next stop within the field, or out of it; a text that is come to by Tab is selected whole. */
   private tab(by: -1 | 1): void {
     const { machine, plan, seen } = this;
-    const stops = plan.stops.filter(part => seen.isThere(part) && !seen.isDisabled(part));
-    const next = stops[stops.indexOf(machine.state.focus!.part) + by];
+    const { part: here } = machine.state.focus!;
+    // From what is no stop itself it goes on from there.
+    const order = Object.keys(plan.targets).filter(
+      part => part === here || (plan.stops.includes(part) && seen.isThere(part) && !seen.isDisabled(part)),
+    );
+    const next = order[order.indexOf(here) + by];
     if (next === undefined) return machine.leave();
     machine.focus(next, true);
     if (machine.isInControl) machine.select([0, machine.state.text.length]);

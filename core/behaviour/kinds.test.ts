@@ -1,9 +1,10 @@
 import { compileSystem, componentNamed } from '../components/system';
 import type { BehaviourDocument, ComponentDocument } from '../formats/component-document';
-import { demoSystem } from '../test/demo';
+import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { moments, type Moment } from './play';
 
 const demo = demoSystem();
+const documents = documentsWithoutBehaviour(demo);
 
 /** Plays acts on a component of the demo with a behaviour of the test's own. */
 function done(
@@ -13,8 +14,8 @@ function done(
   { set = {}, content = {} }: { set?: Record<string, string>; content?: Record<string, unknown> } = {},
 ): Moment[] {
   const path = demo.fileOf.get(id)!;
-  const document = { ...(demo.documents.get(path) as ComponentDocument), behaviour };
-  const system = compileSystem(new Map(demo.documents).set(path, document));
+  const document = { ...(documents.get(path) as ComponentDocument), behaviour };
+  const system = compileSystem(new Map(documents).set(path, document));
   const component = componentNamed(system, id)!;
   const sample = component.samples[0]!;
   const given = { ...sample, content: { ...sample.content, value: '', ...content } } as typeof sample;

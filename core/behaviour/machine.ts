@@ -4,7 +4,7 @@ import { judged, judgedAgain } from './judging';
 import type { KeyPress, ListEntry, Turn } from './kinds/value-kind';
 import { mannerOf, shownText } from './manner';
 import { isOn, type MoveDeed } from './moves';
-import { BUTTON_ROLES, REPEATING, type Plan, type Role } from './plan';
+import { BUTTON_ROLES, REPEATING, type Plan, type Role, type Target } from './plan';
 import { combinationAt } from './states';
 
 /** What only whoever draws the field knows. */
@@ -100,6 +100,12 @@ export class Machine {
     return BUTTON_ROLES.find(role => this.plan.roles[role] === part);
   }
 
+  /** What a press on a part comes to now: a button that is off lets it through to the frame that it stands in. */
+  targetAt(part: string): Target | undefined {
+    const target = this.plan.targets[part];
+    return target?.kind === 'button' && target.isInFrame && this.isOff(target.part) ? { kind: 'control' } : target;
+  }
+
   /** The pointer is over a part, or over nothing of it. */
   point(part: string | null, entry: number | null = null): void {
     this.change({ pointer: { part, entry, isDown: false } });
@@ -108,11 +114,13 @@ export class Machine {
   /** The pointer goes down: the focus moves now, and what can be held acts now. */
   down(part: string, entry: number | null = null): void {
     this.change({ pointer: { part, entry, isDown: true } });
-    const target = this.plan.targets[part]!;
-    if (target.kind === 'none') {
+    const target = this.targetAt(part);
+    if (!target || target.kind === 'none') {
       if (this.state.focus) this.leave();
     } else if (target.kind === 'control') {
-      if (this.canFocus) this.focus(this.controlPart!, this.plan.kind.takesText);
+      // To what takes no text a label brings the focus only as it is clicked.
+      const isNow = this.plan.kind.takesText || part === this.controlPart;
+      if (isNow && this.canFocus) this.focus(this.controlPart!, this.plan.kind.takesText);
     } else if (target.kind === 'button' && !this.isOff(target.part)) {
       const role = this.roleOf(target.part);
       // Less, more, reveal and clear leave the focus in the control if it was there.
@@ -131,7 +139,7 @@ export class Machine {
 
   /** A part is clicked, by the pointer that went down on it or by something else. */
   click(part: string, entry: number | null, wasDown: boolean): void {
-    const target = this.plan.targets[part];
+    const target = this.targetAt(part);
     if (target?.kind === 'control') this.pressControl();
     else if (target?.kind === 'entry' && entry !== null) this.choose(entry);
     else if (target?.kind === 'button') {
@@ -143,7 +151,9 @@ export class Machine {
 
   private pressControl(): void {
     const { kind } = this.plan;
-    if (!this.canFocus || !this.canEdit) return;
+    if (!this.canFocus) return;
+    this.focus(this.controlPart!, kind.takesText);
+    if (!this.canEdit) return;
     if (kind.press) this.enter(kind.press(this.state.value));
     if (kind.list && !this.isNative) this.turn(kind.list.press(this.state, this.drawn.entries()));
   }
@@ -156,8 +166,6 @@ export class Machine {
     if (role === 'reveal') return this.change({ isRevealed: !this.state.isRevealed });
     const change = role && kind.parts?.[role];
     if (change && this.canEdit) this.enter(change(this.state.value, value));
-    // What clears has nothing left to do, and mostly goes: the focus does not go with it.
-    if (role === 'clear' && this.state.focus && this.canFocus) this.focus(this.controlPart!, true);
   }
 
   private choose(place: number): void {
@@ -176,11 +184,19 @@ export class Machine {
   /** The focus comes to a part; `isVisible` where a browser shows it. */
   focus(part: string, isVisible: boolean): void {
     const wasInControl = this.isInControl;
-    this.change({ focus: { part, isVisible } });
+    const { focus } = this.state;
+    // What shows its focus goes on showing it.
+    this.change({ focus: { part, isVisible: isVisible || (focus?.part === part && focus.isVisible) } });
     if (!this.isInControl || wasInControl) return;
     const { kind } = this.plan;
     const text = this.canEdit && kind.edited ? kind.edited(this.state.value, mannerOf(this.plan, this.state)) : this.state.text;
     this.change({ text, selection: [text.length, text.length] });
+  }
+
+  /** A button that has the focus is disabled or goes by what came: the focus goes to the control, rather than to nowhere. */
+  rescue(): void {
+    if (this.canFocus) this.focus(this.controlPart!, this.plan.kind.takesText);
+    else this.leave();
   }
 
   /** The focus leaves the field: the usual moment to complain. */
@@ -198,12 +214,12 @@ export class Machine {
   edit(text: string, selection: readonly [number, number]): void {
     const { kind } = this.plan;
     const value = kind.read?.(text, mannerOf(this.plan, this.state), this.state.known) ?? text;
-    this.change({ text, selection });
+    this.change({ text, selection, isBackward: false });
     this.become(value);
   }
 
-  select(selection: readonly [number, number]): void {
-    this.change({ selection });
+  select(selection: readonly [number, number], isBackward = false): void {
+    this.change({ selection, isBackward });
   }
 
   /** Characters were not taken. */

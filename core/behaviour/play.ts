@@ -74,7 +74,7 @@ export function moments(input: PlayInput): Moment[] {
   let shown: readonly string[] = [];
   input.acts.forEach((text, place) => {
     try {
-      const step = act(field.plan, state, named(field.component, readAct(text)), seenAt(field, state));
+      const step = act(field.plan, state, named(field.component, readAct(text)), at => seenAt(field, at));
       state = step.state;
       const messages = messagesAt(field, state);
       // A message is read out when it comes, once; so is what was not taken.

@@ -104,7 +104,7 @@ function read(plan: Plan, text: string): Act {
 /** Does an act; one that is refused changes nothing. */
 function tried(plan: Plan, state: FieldState, what: Act): FieldState {
   try {
-    return act(plan, state, what, EVERYTHING_THERE).state;
+    return act(plan, state, what, () => EVERYTHING_THERE).state;
   } catch (error) {
     if (error instanceof RefusedAct) return state;
     throw error;

@@ -4,6 +4,8 @@ import { firstGrapheme, graphemesOf } from '../content/graphemes';
 export interface Written {
   readonly text: string;
   readonly selection: readonly [number, number];
+  /** Whether the selection is moved at its beginning. */
+  readonly isBackward?: boolean;
 }
 
 /** Text put in the place of what is selected. */
@@ -14,32 +16,35 @@ export function inserted({ text, selection: [from, to] }: Written, put: string):
 
 /** What keys do in a text, as every browser does them, with `lines` in one of several lines; `null` for any other key. */
 export function editedByKey(written: Written, key: string, shift: boolean, lines: boolean): Written | null {
-  const { text, selection } = written;
+  const { text, selection, isBackward = false } = written;
   const [from, to] = selection;
   const isCaret = from === to;
-  const ahead = to + firstGrapheme(text.slice(to)).length;
-  const behind = from - (graphemesOf(text.slice(0, from)).at(-1)?.length ?? 0);
-  const without = (first: number, last: number): Written => ({
-    text: text.slice(0, first) + text.slice(last),
+  const next = (place: number): number => place + firstGrapheme(text.slice(place)).length;
+  const last = (place: number): number => place - (graphemesOf(text.slice(0, place)).at(-1)?.length ?? 0);
+  const without = (first: number, end: number): Written => ({
+    text: text.slice(0, first) + text.slice(end),
     selection: [first, first],
   });
-  const at = (place: number, anchor: number): Written => ({
+  // With Shift one end stays where it is.
+  const [anchor, head] = isBackward ? [to, from] : [from, to];
+  const at = (place: number): Written => ({
     text,
     selection: shift ? [Math.min(anchor, place), Math.max(anchor, place)] : [place, place],
+    isBackward: shift && place < anchor,
   });
   switch (key) {
     case 'Backspace':
-      return isCaret ? without(behind, to) : without(from, to);
+      return isCaret ? without(last(from), to) : without(from, to);
     case 'Delete':
-      return isCaret ? without(from, ahead) : without(from, to);
+      return isCaret ? without(from, next(to)) : without(from, to);
     case 'ArrowLeft':
-      return at(shift || isCaret ? behind : from, to);
+      return at(shift || isCaret ? last(head) : from);
     case 'ArrowRight':
-      return at(shift || isCaret ? ahead : to, from);
+      return at(shift || isCaret ? next(head) : to);
     case 'Home':
-      return at(lines ? text.lastIndexOf('\n', from - 1) + 1 : 0, to);
+      return at(lines && head > 0 ? text.lastIndexOf('\n', head - 1) + 1 : 0);
     case 'End':
-      return at(lines && text.includes('\n', to) ? text.indexOf('\n', to) : text.length, from);
+      return at(lines && text.includes('\n', head) ? text.indexOf('\n', head) : text.length);
     default:
       return null;
   }

@@ -2,24 +2,16 @@ import { compileSystem, componentNamed } from '../components/system';
 import type {
   BehaviourDocument,
   ComponentDocument,
-  DerivedDocument,
   WalkthroughDocument,
 } from '../formats/component-document';
-import { demoSystem } from '../test/demo';
+import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { checkSystem } from './check-system';
 import { patternFault } from './pattern-fault';
 
 const demo = demoSystem();
 const path = demo.fileOf.get('text-field')!;
 
-/** The demo without behaviour of its own. */
-const documents: Map<string, object> = new Map(
-  [...demo.documents].map(([file, document]) => {
-    const { behaviour: _, walkthroughs: __, without, ...rest } = document as unknown as DerivedDocument;
-    const { walkthroughs: ___, ...others } = without ?? {};
-    return [file, without ? { ...rest, without: others } : rest] as const;
-  }),
-);
+const documents = documentsWithoutBehaviour(demo);
 
 /** Problems of the text field with a behaviour and a walkthrough. */
 const problems = (behaviour: object, walkthroughs: readonly object[] = []) => {
@@ -154,12 +146,12 @@ test('a derived component has its base’s behaviour, and says what differs by m
   const notes = demo.fileOf.get('notes')!;
   const behaving = new Map(documents)
     .set(path, {
-      ...(demo.documents.get(path) as object),
+      ...(documents.get(path) as object),
       behaviour: base,
       walkthroughs: [{ id: 'w', acts: ['press frame'] }],
     })
     .set(notes, {
-      ...(demo.documents.get(notes) as object),
+      ...(documents.get(notes) as object),
       behaviour: own,
       walkthroughs: [{ id: 'v', acts: ['press frayme'] }],
     });

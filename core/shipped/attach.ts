@@ -3,7 +3,7 @@ import type { Act } from '../behaviour/acts';
 import type { Effect, FieldState } from '../behaviour/field-state';
 import type { ValueKind } from '../behaviour/kinds/value-kind';
 import { atRest, Machine } from '../behaviour/machine';
-import type { Plan } from '../behaviour/plan';
+import { REPEATING, type Plan } from '../behaviour/plan';
 import { combinationAt } from '../behaviour/states';
 import { FieldElements } from './field-elements';
 import { FieldView, type Words } from './field-view';
@@ -161,8 +161,14 @@ class LiveField implements AttachedField, FormField {
     return isFine ?? new Promise(resolve => this.waiting.push(resolve));
   }
 
+  /** The focus comes to the control, and the caret to the end of its text. */
   focus(): void {
-    this.control?.focus();
+    const control = this.control as HTMLInputElement | null;
+    control?.focus();
+    if (!control || !this.plan.kind.takesText) return;
+    const end = control.value.length;
+    control.setSelectionRange(end, end);
+    this.select();
   }
 
   observe(seen: (state: FieldState) => void): () => void {
@@ -231,6 +237,9 @@ class LiveField implements AttachedField, FormField {
       if (typeof least === 'number') control.setAttribute('aria-valuemin', String(least));
       if (typeof most === 'number') control.setAttribute('aria-valuemax', String(most));
     }
+    // Tab passes by what only repeats what keys do in the control.
+    for (const role of REPEATING)
+      for (const element of this.elements.all(this.plan.roles[role] ?? '')) element.tabIndex = -1;
     if (kind === 'amount') control.inputMode = 'decimal';
     if (kind === 'code') {
       control.inputMode = of === 'digits' ? 'numeric' : 'text';
@@ -239,16 +248,24 @@ class LiveField implements AttachedField, FormField {
     }
   }
 
-  /** Lets something happen, shows what has come of it, and does what is to be done outside. */
-  private run(what: (machine: Machine) => unknown): void {
-    const before = this.state;
-    const machine = new Machine(this.plan, { ...before, time: performance.now() - this.began }, {
+  private machine(): Machine {
+    return new Machine(this.plan, { ...this.state, time: performance.now() - this.began }, {
       isDisabled: part => (this.elements.first(part) as HTMLButtonElement | null)?.disabled === true,
       entries: () => this.list?.entries(this.elements) ?? [],
     });
+  }
+
+  /** Lets something happen, shows what has come of it, and does what is to be done outside. */
+  private run(what: (machine: Machine) => unknown): void {
+    const before = this.state;
+    const machine = this.machine();
     what(machine);
     this.state = machine.state;
     this.view.show(this.state);
+    if (this.isLost()) {
+      machine.rescue();
+      this.state = machine.state;
+    }
     if (this.plan.value.kind === 'count')
       this.control?.setAttribute('aria-valuenow', this.state.value === '' ? '' : String(Number(this.state.value)));
     this.moveFocus(before);
@@ -262,12 +279,28 @@ class LiveField implements AttachedField, FormField {
     for (const seen of this.observers) seen(this.state);
   }
 
+  /** Whether a button that had the focus cannot have it any more. */
+  private isLost(): boolean {
+    const { focus } = this.state;
+    if (focus === null || focus.part === this.plan.control?.part) return false;
+    const element = this.elements.first(focus.part) as HTMLButtonElement | null;
+    return !element || element.disabled || element.getClientRects().length === 0;
+  }
+
   /** The machine may move the focus; a browser that has moved it already is left alone. */
   private moveFocus({ focus: before }: FieldState): void {
     const { focus } = this.state;
-    if (focus === null || focus.part === before?.part) return;
+    if (focus?.part === before?.part) return;
+    const { activeElement } = this.elements.root.ownerDocument;
+    if (focus === null) {
+      // What is disabled keeps the focus for a while.
+      if (this.elements.root.contains(activeElement)) (activeElement as HTMLElement).blur();
+      return;
+    }
     const element = this.elements.first(focus.part);
-    if (element && element.ownerDocument.activeElement !== element && !this.isMoving) element.focus();
+    if (!element || activeElement === element || this.isMoving) return;
+    if (element === this.control) this.focus();
+    else element.focus();
   }
   private isMoving = false;
 
@@ -322,11 +355,7 @@ class LiveField implements AttachedField, FormField {
     on('focusout', event => this.left(event));
     on('pointerover', ({ target }) => this.pointed(target));
     on('pointerleave', () => this.run(machine => machine.point(null)));
-    on('mousedown', event => {
-      // The focus first: what is pressed may be disabled by what it does.
-      this.kept(event);
-      this.down(event);
-    });
+    on('mousedown', event => this.down(event));
     on('click', event => this.clicked(event));
     on('beforeinput', event => this.admit(event));
     on('input', event => this.edited(event));
@@ -394,39 +423,30 @@ class LiveField implements AttachedField, FormField {
     );
   }
 
-  private down({ target, button }: MouseEvent): void {
-    const at = button === 0 ? this.elements.partAt(target) : null;
+  private down(event: MouseEvent): void {
+    const at = event.button === 0 ? this.elements.partAt(event.target) : null;
     if (!at) return;
     this.downAt = at.part;
-    const { kind } = this.plan.targets[at.part]!;
+    const { control, plan } = this;
+    const kind = this.machine().targetAt(at.part)?.kind ?? 'none';
     // What takes no focus is left to the browser, which tells when the focus leaves.
     if (kind === 'none') return this.run(machine => machine.point(at.part));
+    const wasInControl = this.state.focus?.part === plan.control?.part;
     this.browserMoves(() => this.run(machine => machine.down(at.part, at.entry)));
-  }
-
-  /** The focus stays in, or comes to, the control where a press lands on it in a roundabout way. */
-  private kept(event: MouseEvent): void {
-    const at = event.button === 0 ? this.elements.partAt(event.target) : null;
-    const control = this.control as HTMLInputElement | null;
-    if (!at || !control || event.target === control) return;
-    const { kind } = this.plan.targets[at.part]!;
-    const { focus } = this.state;
-    const isKept = focus?.part === this.plan.control!.part;
-    const isText = this.plan.kind.takesText;
-    if (kind === 'none' || (!isKept && (kind === 'button' || !isText))) return;
+    if (!control || event.target === control) return;
+    const isInControl = this.state.focus?.part === plan.control!.part;
+    // A label brings the focus to what takes no text as it is clicked.
+    if (!isInControl || (kind === 'control' && !wasInControl && !plan.kind.takesText)) return;
+    // The focus stays in the control, or comes to it, where a press lands on it in a roundabout way.
     event.preventDefault();
-    if (!isKept || control.ownerDocument.activeElement === control) return;
-    control.focus();
-    const end = control.value.length;
-    control.setSelectionRange(end, end);
-    this.select();
+    if (control.ownerDocument.activeElement !== control) this.focus();
   }
 
   private clicked(event: MouseEvent): void {
     const at = this.elements.partAt(event.target);
     if (!at) return;
-    const { plan, control } = this;
-    const { kind } = plan.targets[at.part]!;
+    const { control } = this;
+    const kind = this.machine().targetAt(at.part)?.kind ?? 'none';
     const wasDown = this.downAt === at.part;
     this.downAt = null;
     // A label clicks the control in its turn.

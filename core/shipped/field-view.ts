@@ -61,8 +61,12 @@ export class FieldView {
       setAttribute(on === 'root' ? elements.root : elements.control, attribute, text);
     }
     for (const { part, attribute, text, where } of plan.within)
-      for (const element of elements.all(part))
-        setAttribute(element, attribute, where.some(box => holds(box, combination)) ? text : null);
+      for (const element of elements.all(part)) {
+        const isOff = where.some(box => holds(box, combination));
+        setAttribute(element, attribute, isOff ? text : null);
+        // A press goes through to the frame: on what is disabled it would take the focus from the control and give it to nothing.
+        element.style.pointerEvents = isOff ? 'none' : '';
+      }
   }
 
   /** Parts that look otherwise by a state come, change and go. */

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
 import { documentKind } from '../formats/document-kinds';
 import { compileSystem, type System } from '../components/system';
+import type { DerivedDocument } from '../formats/component-document';
 
 const FOLDER = join(process.cwd(), 'demo/quayside');
 
@@ -28,3 +29,15 @@ export const demoDocuments = (): Map<string, unknown> =>
   );
 
 export const demoSystem = (): System => compileSystem(demoDocuments());
+
+/** The demo's documents without behaviour of their own, for tests that give them one. */
+export function documentsWithoutBehaviour({ documents }: System): Map<string, unknown> {
+  return new Map(
+    [...documents].map(([file, document]) => {
+      if (documentKind(file)?.kind !== 'component') return [file, document] as const;
+      const { behaviour: _, walkthroughs: __, without, ...rest } = document as unknown as DerivedDocument;
+      const { walkthroughs: ___, ...others } = without ?? {};
+      return [file, without ? { ...rest, without: others } : rest] as const;
+    }),
+  );
+}

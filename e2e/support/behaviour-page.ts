@@ -1,7 +1,8 @@
 import type { WebDriver } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { readAct, type Act } from '@periwinkle/core/behaviour/acts';
-import { named } from '@periwinkle/core/behaviour/plan-of';
+import type { Plan } from '@periwinkle/core/behaviour/plan';
+import { named, planOf } from '@periwinkle/core/behaviour/plan-of';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import { exampleMarkup } from '@periwinkle/core/emit/component-page';
@@ -101,7 +102,7 @@ const READ = `
 
 /** A place of a part, in CSS px, on which the part itself lies on top; towards its end, where a text's end is. */
 const PLACE = `
-  const [classes, part, entry] = arguments;
+  const [classes, part, entry, alike] = arguments;
   const root = document.querySelector('#form > *');
   const all = part => root.classList.contains(classes[part]) ? [root] : [...root.querySelectorAll('.' + classes[part])];
   const element = all(part)[entry ?? 0];
@@ -112,13 +113,13 @@ const PLACE = `
     if (found) return [found, here]; } return [null, null]; };
   const box = element.getBoundingClientRect();
   if (box.width === 0 || box.height === 0) return 'is not there';
-  // On itself, else on what lies in it.
-  for (const isHit of [found => found === element, found => element.contains(found)])
+  // On itself, else on what lies in it and comes to the same.
+  for (const isHit of [found => found === element, (found, name) => element.contains(found) && alike.includes(name)])
     for (let x = box.right - 2; x > box.left; x -= 3)
       for (const part of [0.5, 0.25, 0.75, 0.05, 0.95]) {
         const y = box.top + box.height * part;
-        const [, found] = partAt(document.elementFromPoint(x, y));
-        if (found && isHit(found)) return { x, y };
+        const [name, found] = partAt(document.elementFromPoint(x, y));
+        if (found && isHit(found, name)) return { x, y };
       }
   return 'is covered';`;
 
@@ -140,12 +141,16 @@ const KEY_CODES: Readonly<Record<string, number>> = {
   Delete: 46,
 };
 
+/** A part that a pointer does not come to, because others lie on all of it. */
+export class Unreachable extends Error {}
+
 /** Does acts on a page with real pointer and keys. */
 export class BehaviourHands {
   private readonly classes: Readonly<Record<string, string>>;
   private readonly axes: readonly unknown[];
   private at = { x: 1, y: 1 };
-  private held = {};
+  private isHeld = false;
+  private readonly plan: Plan;
 
   constructor(
     private readonly driver: WebDriver,
@@ -155,6 +160,7 @@ export class BehaviourHands {
   ) {
     const names = namesOf(system).component(component.id);
     const { anatomy, space } = component;
+    this.plan = planOf(component);
     this.classes = Object.fromEntries(anatomy.parts.map(({ name }) => [name, names.part(name)]));
     this.axes = space.axes.map(({ id, kind, values }) => ({
       id,
@@ -173,7 +179,10 @@ export class BehaviourHands {
   async read(): Promise<Found> {
     const { space, anatomy } = this.component;
     // What has come to lie under the pointer is found out as it moves.
-    await this.send('Input.dispatchMouseEvent', { type: 'mouseMoved', ...this.at, ...this.held });
+    const { x, y } = this.at;
+    // With a button held down it would select text.
+    if (!this.isHeld)
+      for (const by of [1, 0]) await this.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: x + by, y });
     const found = await this.driver.executeScript<Found>(
       READ,
       this.classes,
@@ -275,9 +284,22 @@ export class BehaviourHands {
               `return [...document.querySelectorAll('[role="option"]')].findIndex(each => each.textContent.includes(arguments[0]))`,
               entry.text,
             );
-    const found = await this.run<{ x: number; y: number } | string>(PLACE, this.classes, part, place);
-    if (typeof found === 'string') throw new Error(`“${part}” ${found}.`);
+    const found = await this.run<{ x: number; y: number } | string>(
+      PLACE,
+      this.classes,
+      part,
+      place,
+      this.alike(part),
+    );
+    if (typeof found === 'string') throw new Unreachable(`“${part}” ${found}.`);
     await this.move(found);
+  }
+
+  /** Parts on which a press comes to the same. */
+  private alike(part: string): string[] {
+    const { targets } = this.plan;
+    const wanted = JSON.stringify(targets[part]);
+    return Object.keys(targets).filter(each => JSON.stringify(targets[each]) === wanted);
   }
 
   private async move(to: { readonly x: number; readonly y: number }): Promise<void> {
@@ -287,7 +309,7 @@ export class BehaviourHands {
 
   private async mouse(type: 'mousePressed' | 'mouseReleased'): Promise<void> {
     const isDown = type === 'mousePressed';
-    this.held = isDown ? { button: 'left', buttons: 1 } : {};
+    this.isHeld = isDown;
     await this.send('Input.dispatchMouseEvent', {
       type,
       ...this.at,
