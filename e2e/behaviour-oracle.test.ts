@@ -69,14 +69,15 @@ async function done({ component, sample, set, acts }: Doing): Promise<{ acts: st
     state = next;
     did.push(text);
     const seen = await hands.read();
-    found.push(isUnsteady(field.plan, state) ? { ...seen, combination: { ...seen.combination, pointer: pointerIn(field, state) } } : seen);
+    const isPointed = ['point', 'press', 'hold', 'release'].includes(readAct(text).kind);
+    found.push(!isPointed || isUnsteady(field.plan, state) ? { ...seen, combination: { ...seen.combination, pointer: pointerIn(field, state) } } : seen);
   }
   return { acts: did, found };
 }
 
 /**
  * Difference that a browser forces: what lies in a label is within it, and HTML has what it labels match `:hover`, too. Chromium lets it match or not by
- * the way on which the pointer has come.
+ * the way on which the pointer has come. And what other acts bring under a pointer that stays counts as pointed at only as it moves.
  */
 function isUnsteady({ targets, axes, control }: Plan, { pointer: { part } }: FieldState): boolean {
   const target = part === null || part === control?.part ? undefined : targets[part];
@@ -85,13 +86,15 @@ function isUnsteady({ targets, axes, control }: Plan, { pointer: { part } }: Fie
 }
 
 const pointerIn = ({ component, plan }: PlayedField, state: FieldState): string =>
-  component.space.written(combinationAt(plan, state))['pointer']!;
+  component.space.written(combinationAt(plan, state))['pointer'] ?? '';
 
 /** Where an act leads in the core; `null` where it cannot be done, or not by one pair of hands. */
 function after(field: PlayedField, state: FieldState, text: string): FieldState | null {
   const what = readAct(text);
   const { pointer, asking } = state;
   if (pointer.isDown && ['press', 'hold', 'point'].includes(what.kind)) return null;
+  // A browser lets go of what is held down once a key presses it, too.
+  if (pointer.isDown && what.kind === 'key' && ['Enter', ' '].includes(what.key)) return null;
   if (what.kind === 'release' && !pointer.isDown) return null;
   if (what.kind === 'answer' && !asking) return null;
   try {
@@ -145,15 +148,17 @@ const family = system.components.filter(({ anatomy, document }) => anatomy.contr
 
 const WORDS = ['a', 'Osprey', '7', '4', '330p', '12.5', '-', ' ', 'two words', 'north', 'r', 'ß', '0'];
 const KEYS = ['Backspace', 'Delete', 'ArrowLeft', 'ArrowRight', 'Home', 'End', 'Escape', 'Tab', 'Shift+Tab', 'Space', 'Control+a', 'Shift+ArrowLeft', 'x', '5'];
-/** Keys that a text of several lines, or a line, takes to where only a browser knows; and what sends. */
-const MORE_KEYS = ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter', 'Alt+ArrowUp'];
-const LISTS: readonly string[] = ['count', 'choice'];
+/** Keys that take a caret to where only a browser knows, but for kinds that do something else with them; Alt with arrows opens a browser's own suggestions. */
+const MORE_KEYS: Readonly<Record<string, readonly string[]>> = {
+  count: ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter'],
+  choice: ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter', 'Alt+ArrowUp'],
+};
 
 /** Something that can be done with a field, as far as it is known without looking at it. */
 function acts(component: Component): fc.Arbitrary<string> {
   const parts = component.anatomy.parts.map(({ name }) => name).filter(name => !name.startsWith('option'));
   const kind = component.document.behaviour!.value!.kind;
-  const keys = [...KEYS, ...(LISTS.includes(kind) ? MORE_KEYS : [])];
+  const keys = [...KEYS, ...(MORE_KEYS[kind] ?? ['Enter'])];
   const asks = component.document.behaviour!.checks!.flatMap(({ ask }) => ask ?? []);
   const one = (prefix: string, from: readonly string[]): fc.Arbitrary<string> =>
     fc.constantFrom(...from).map(each => `${prefix} ${each}`);

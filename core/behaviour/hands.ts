@@ -158,7 +158,7 @@ class Hands {
       return;
     }
     if (key === 'Tab') return this.tab(shift ? -1 : 1);
-    machine.focus(focus.part, true);
+    machine.focus(focus.part, !control && !alt);
     // Buttons answer Enter and Space (ARIA Authoring Practices, button).
     if (key === 'Enter' || key === ' ') machine.pressButton(focus.part);
   }

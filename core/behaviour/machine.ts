@@ -202,7 +202,7 @@ export class Machine {
   /** The focus leaves the field: the usual moment to complain. */
   leave(): void {
     this.change({ focus: null, isOpen: false, active: null, sought: null, held: null });
-    this.change({ text: shownText(this.plan, this.state) });
+    this.showAnew();
     const { complain, forgive } = this.plan.judging;
     if (!this.canEdit) return;
     if (this.state.complaint !== null) {
@@ -229,7 +229,7 @@ export class Machine {
 
   autofill(text: string): void {
     this.edit(text, [text.length, text.length]);
-    if (!this.isInControl) this.change({ text: shownText(this.plan, this.state) });
+    if (!this.isInControl) this.showAnew();
     this.change({ isAutofilled: true });
   }
 
@@ -241,7 +241,7 @@ export class Machine {
       this.isInControl && kind.edited
         ? kind.edited(value, mannerOf(this.plan, this.state))
         : shownText(this.plan, this.state);
-    this.change({ text, selection: [text.length, text.length] });
+    this.write(text);
   }
 
   /** The value is another now. */
@@ -274,8 +274,8 @@ export class Machine {
   key(press: KeyPress): boolean {
     const { kind, value: document } = this.plan;
     if (press.key === 'Tab' && !(kind.list && this.state.isOpen)) return false;
-    // Keys show the focus, whatever it came by (Selectors 4, 8.6).
-    this.change({ focus: { part: this.controlPart!, isVisible: true } });
+    // Keys show the focus, whatever it came by (Selectors 4, 8.6); shortcuts do not.
+    this.focus(this.controlPart!, !press.control && !press.alt);
     if (!this.canEdit) return false;
     if (kind.list) {
       const entries = this.drawn.entries();
@@ -316,8 +316,12 @@ export class Machine {
 
   /** Writes the text for a value that nobody typed. */
   private showAnew(): void {
-    const text = shownText(this.plan, this.state);
-    this.change({ text, selection: [text.length, text.length] });
+    this.write(shownText(this.plan, this.state));
+  }
+
+  /** Another text in the control, with the caret at its end; the same leaves the caret where it is. */
+  private write(text: string): void {
+    if (text !== this.state.text) this.change({ text, selection: [text.length, text.length], isBackward: false });
   }
 
   /** What becomes disabled, read-only or is reset loses complaint, approval and pending asks. */
@@ -369,7 +373,7 @@ export class Machine {
     if (!known.values.includes(value))
       throw new RefusedAct(`“${value}” is no value of ${axis}; there is ${known.values.join(', ')}.`);
     this.change({ set: { ...this.state.set, [axis]: value } });
-    if (!this.isInControl) this.change({ text: shownText(this.plan, this.state) });
+    if (!this.isInControl) this.showAnew();
     if (axis !== 'availability') return this.takeBack();
     if (this.canEdit) return;
     this.forget();

@@ -164,8 +164,9 @@ class LiveField implements AttachedField, FormField {
   /** The focus comes to the control, and the caret to the end of its text. */
   focus(): void {
     const control = this.control as HTMLInputElement | null;
-    control?.focus();
-    if (!control || !this.plan.kind.takesText) return;
+    if (!control || control.ownerDocument.activeElement === control) return;
+    control.focus();
+    if (!this.plan.kind.takesText) return;
     const end = control.value.length;
     control.setSelectionRange(end, end);
     this.select();
@@ -439,7 +440,7 @@ class LiveField implements AttachedField, FormField {
     if (!isInControl || (kind === 'control' && !wasInControl && !plan.kind.takesText)) return;
     // The focus stays in the control, or comes to it, where a press lands on it in a roundabout way.
     event.preventDefault();
-    if (control.ownerDocument.activeElement !== control) this.focus();
+    this.focus();
   }
 
   private clicked(event: MouseEvent): void {
@@ -447,10 +448,14 @@ class LiveField implements AttachedField, FormField {
     if (!at) return;
     const { control } = this;
     const kind = this.machine().targetAt(at.part)?.kind ?? 'none';
-    const wasDown = this.downAt === at.part;
+    // What a key or a reader clicks has no count.
+    const wasDown = this.downAt === at.part && event.detail > 0;
     this.downAt = null;
     // A label clicks the control in its turn.
-    if (kind === 'control' && event.target !== control) return;
+    if (kind === 'control' && event.target !== control) {
+      if (this.plan.kind.takesText && this.machine().canFocus) this.focus();
+      return;
+    }
     if (kind === 'none') return;
     const { part, entry } = at;
     this.act({ kind: 'press', part, entry: entry === null ? null : { place: entry + 1 } }, machine =>
