@@ -7,6 +7,7 @@ import { oneOf } from '@periwinkle/core/formats/problem';
 import { nearest } from '@periwinkle/core/formats/suggest';
 import { readJson } from '@periwinkle/core/formats/read-json';
 import { play, StoppedPlay } from '@periwinkle/core/behaviour/play';
+import { reach } from '@periwinkle/core/behaviour/reach';
 import { coveringSet } from '@periwinkle/core/covering/covering-set';
 import { delivery } from '@periwinkle/core/shipped/delivery';
 import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
@@ -190,6 +191,19 @@ function readCells(file: string, component: Component): Combination[] {
   });
 }
 
+export function reachRegion(
+  folder: string,
+  options: { component: string; when: string; sample?: string },
+  output: Output,
+): Status {
+  const { system, problems } = load(folder);
+  const component = chosenComponent(system, options.component);
+  const sample = chosenSample(component, options.sample);
+  output.out(json(reach({ system, component, sample, target: readWhen(options.when, component.space) })));
+  return report(problems, folder, output);
+}
+
+/** Plays acts on a component, and prints what comes of each. */
 export function playActs(
   folder: string,
   options: { component: string; script: string; sample?: string; set?: string },

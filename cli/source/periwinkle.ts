@@ -7,6 +7,7 @@ import {
   cover,
   layOut,
   playActs,
+  reachRegion,
   resolveCells,
   tokens,
   type Output,
@@ -66,6 +67,14 @@ export function run(args: readonly string[], output: Output): Status {
     .option('--set <pairs>', 'options and states that the application sets: "size=large"')
     .option(json, jsonText)
     .action((dir, options) => keep(playActs(dir, options, output)));
+  program
+    .command('reach <dir>')
+    .description('find the shortest acts that lead into a region')
+    .requiredOption('--component <id>', 'the component')
+    .requiredOption('--when <condition>', 'where to get: "validity=invalid,focus=in"')
+    .option('--sample <id>', 'content to begin with; the first where none is named')
+    .option(json, jsonText)
+    .action((dir, options) => keep(reachRegion(dir, options, output)));
   program
     .command('tokens <dir>')
     .description('list the tokens with all references replaced')

@@ -42,6 +42,7 @@ export class Machine {
 
   /** Moves of the component's own that an act sets off; what held before it decides. */
   moves(what: Act, before: FieldState): void {
+    if (this.plan.moves.length === 0) return;
     const combination = combinationAt(this.plan, before);
     for (const move of this.plan.moves)
       if (isOn(move.on, what) && move.when.every((mask, axis) => (mask >> combination[axis]!) & 1))

@@ -68,7 +68,13 @@ function planMove(component: Component, move: MoveDocument): PlanMove | null {
   try {
     const when = readCondition(move.when ?? {}, component.space.axes, '', new ProblemList());
     return (
-      when && { id: move.id, on: named(component, readAct(move.on)), when, deeds: move.do.map(readDeed) }
+      when && {
+        id: move.id,
+        on: named(component, readAct(move.on)),
+        written: move.on,
+        when,
+        deeds: move.do.map(readDeed),
+      }
     );
   } catch (error) {
     if (error instanceof RefusedAct) return null;

@@ -36,6 +36,8 @@ export interface PlanAxis {
 export interface PlanMove {
   readonly id: string;
   readonly on: Act;
+  /** The act as it is written. */
+  readonly written: string;
   readonly when: Box;
   readonly deeds: readonly MoveDeed[];
 }

@@ -44,6 +44,8 @@ export function settle(
   limits: readonly Limit[],
 ): { combination: number[]; acted: readonly Limit[] } {
   let combination = [...raw];
+  // Most combinations are left as they are.
+  if (limits.every(limit => appliedOnce(raw, limit) === null)) return { combination, acted: [] };
   const acted = new Set<Limit>();
   const seen = new Set([combination.join()]);
   for (let index = 0; index < limits.length;) {

@@ -1,0 +1,242 @@
+import type { Component } from '../components/component';
+import type { System } from '../components/system';
+import type { SampleDocument } from '../formats/component-document';
+import { absentWhere } from '../resolution/reading';
+import type { Box } from '../space/box';
+import { NOWHERE } from '../space/extent';
+import { inBox, type Combination } from '../space/space';
+import { alphabetOf } from './alphabet';
+import { readAct, RefusedAct } from './acts';
+import { seenAt, type PlayedField } from './drawn-field';
+import type { FieldState } from './field-state';
+import { act, type Seen } from './hands';
+import { firstFailing } from './judging';
+import { beginning, play } from './play';
+import { named } from './plan-of';
+import type { Plan } from './plan';
+import { combinationAt } from './states';
+
+/** A shortest way to some combination, or why there is none. */
+export type Reached =
+  | { readonly reachable: true; readonly acts: readonly string[]; readonly combination: Combination }
+  | { readonly reachable: false; readonly because: string };
+
+export interface ReachInput {
+  readonly system: System;
+  readonly component: Component;
+  readonly sample: SampleDocument | undefined;
+  /** Where one wants to get. */
+  readonly target: Box;
+}
+
+/** So many ways of setting options are tried, those that set fewer first, */
+const MOST_SETTINGS = 400;
+/** and so many places are come to in each. */
+const MOST_PLACES = 4000;
+
+/**
+ * The shortest acts, from rest, that lead into a region. Options are not walked through: those that the region, the limits around it, moves and
+ * pressable parts depend on are set first, fewest first. Between them the machine is searched breadth first, and places count as the same that differ
+ * only in values of one sort (empty, at an end, right, wrong by which check). What is found is played before it is told.
+ */
+export function reach(input: ReachInput): Reached {
+  const { component, system, sample, target } = input;
+  const { space } = component;
+  const { extents } = space;
+  if (space.allowedIn(target) === NOWHERE)
+    return { reachable: false, because: 'The limits allow no such combination.' };
+  const wanted = space.reachedFrom(target);
+  const { field } = beginning({ system, component, sample });
+  let best: readonly string[] | null = null;
+  const matters = optionsThatMatter(component, field.plan, target);
+  for (const set of settings(component, matters)) {
+    if (best && set.length >= best.length) break;
+    // Options that are not set are at rest.
+    const there = matters.reduce((left, axis) => {
+      const value = set.find(each => each.axis === axis)?.value ?? space.axes[axis]!.rest;
+      return extents.along(left, axis, value);
+    }, wanted);
+    if (there === NOWHERE) continue;
+    const found = searched(field, input, set, best ? best.length - 1 : Infinity);
+    if (found && (!best || found.length < best.length)) best = found;
+  }
+  if (!best) return { reachable: false, because: why(input) };
+  const last = play({ system, component, sample, acts: best }).at(-1);
+  const combination = last?.combination ?? space.written(combinationAt(field.plan, beginning({ system, component, sample }).state));
+  return { reachable: true, acts: best, combination };
+}
+
+interface Setting {
+  readonly axis: number;
+  readonly value: number;
+  readonly text: string;
+}
+
+/** Ways to set the options that matter, those that set fewer first. */
+function settings({ space }: Component, matters: readonly number[]): Setting[][] {
+  let found: Setting[][] = [[]];
+  for (const axis of matters) {
+    const { id, values, rest } = space.axes[axis]!;
+    const others = values.flatMap(({ id: value }, place) =>
+      place === rest ? [] : [{ axis, value: place, text: `app ${id}=${value}` }],
+    );
+    found = found.flatMap(set => [set, ...others.map(other => [...set, other])]);
+    found = found.sort((one, other) => one.length - other.length).slice(0, MOST_SETTINGS);
+  }
+  return found;
+}
+
+function optionsThatMatter(component: Component, plan: Plan, target: Box): number[] {
+  const { space } = component;
+  const { extents, full } = space;
+  const pressed = Object.entries(plan.targets).flatMap(([name, { kind }]) => (kind === 'none' ? [] : [name]));
+  const depending = [
+    space.reachedFrom(target),
+    ...plan.moves.map(({ when }) => extents.of(when)),
+    ...pressed.map(name => absentWhere(component, component.anatomy.byName.get(name))),
+  ];
+  const axes = new Set(depending.flatMap(extent => [...extents.support(extent)]));
+  target.forEach((mask, axis) => mask !== full[axis] && axes.add(axis));
+  return [...axes].filter(axis => space.axes[axis]?.kind === 'option').sort((one, other) => one - other);
+}
+
+/** Texts worth typing: what the sample has, what it has wrong by check, and the ends of a count. */
+export function textsOf({ plan, component, sample }: PlayedField): string[] {
+  const given = sample?.content[component.anatomy.control?.content ?? 'value'];
+  const written = typeof given === 'string' ? [given] : typeof given === 'object' && !Array.isArray(given) ? Object.values(given) : [];
+  const { kind, least, most, length } = plan.value;
+  const ends = kind === 'count' ? [least, most].flatMap(end => (typeof end === 'number' ? [String(end)] : [])) : [];
+  const plain = kind === 'code' ? ['0'.repeat(length ?? 1)] : ['1'];
+  const all = [...written.map(String), ...Object.values(sample?.wrong ?? {}), ...ends, ...plain];
+  return [...new Set(all)].filter(text => text !== '');
+}
+
+interface Place {
+  readonly state: FieldState;
+  readonly before: Place | null;
+  readonly did: string | null;
+  readonly depth: number;
+}
+
+/** Breadth first from rest with some options set; `null` where nothing leads into the region within `most` acts. */
+function searched(
+  field: PlayedField,
+  { target, system, component, sample }: ReachInput,
+  set: readonly Setting[],
+  most: number,
+): string[] | null {
+  const { plan } = field;
+  const { space } = component;
+  const ids = [...space.extents.support(space.reachedFrom(target))].map(axis => space.axes[axis]!.id);
+  const read = alphabetOf(field, textsOf(field), new Set(ids)).map(text => ({ text, what: named(component, readAct(text)) }));
+  let { state } = beginning({ system, component, sample });
+  const look = remembered(field);
+  for (const { text } of set) state = act(plan, state, readAct(text), look).state;
+  const first: Place = { state, before: null, did: null, depth: set.length };
+  const prefix = set.map(({ text }) => text);
+  const known = new Set([sortOf(plan, state)]);
+  const queue = [first];
+  for (let at = 0; at < queue.length && at < MOST_PLACES; at++) {
+    const place = queue[at]!;
+    if (inBox(target, combinationAt(plan, place.state))) {
+      const found = [...prefix, ...wayTo(place)];
+      if (arrives(field, found, target)) return found;
+    }
+    if (place.depth >= most) continue;
+    for (const { text, what } of read) {
+      const next = tried(plan, place.state, what, look);
+      if (!next) continue;
+      const sort = sortOf(plan, next);
+      if (known.has(sort)) continue;
+      known.add(sort);
+      queue.push({ state: next, before: place, did: text, depth: place.depth + 1 });
+    }
+  }
+  return null;
+}
+
+const wayTo = ({ before, did }: Place): string[] => (before ? [...wayTo(before), did!] : []);
+
+function tried(plan: Plan, state: FieldState, what: ReturnType<typeof readAct>, look: (state: FieldState) => Seen): FieldState | null {
+  if (what.kind === 'answer' && !state.asking) return null;
+  try {
+    return act(plan, state, what, look).state;
+  } catch (error) {
+    if (error instanceof RefusedAct) return null;
+    throw error;
+  }
+}
+
+function arrives({ system, component, sample }: PlayedField, acts: readonly string[], target: Box): boolean {
+  if (acts.length === 0) return true;
+  const last = play({ system, component, sample, acts }).at(-1)!;
+  const { space } = component;
+  return inBox(target, space.indices(last.combination));
+}
+
+/** What tells places apart: all that the machine goes by, but of values only their sort. */
+function sortOf(plan: Plan, state: FieldState): string {
+  const { value, text, selection, focus, pointer, complaint, isApproved, asking, isSending, answers } = state;
+  const failing = firstFailing(plan, state);
+  const kind = plan.kind.isEmpty(value) ? 'empty' : (failing?.check.id ?? 'right');
+  const selected = selection[0] === 0 && selection[1] === text.length ? 'all' : selection[0] === text.length ? 'end' : 'within';
+  const held = pointer.isDown ? 'down' : '';
+  return JSON.stringify([
+    combinationAt(plan, state),
+    kind,
+    failing?.isOpen ?? null,
+    selected,
+    focus,
+    pointer.part === null ? null : plan.targets[pointer.part],
+    held,
+    complaint,
+    isApproved,
+    asking?.check ?? null,
+    isSending,
+    answers,
+    state.isRevealed,
+    state.isOpen,
+    state.active === null,
+    state.held !== null,
+    state.set,
+  ]);
+}
+
+/** What is seen of a field, worked out once for each way it can look. */
+function remembered(field: PlayedField): (state: FieldState) => Seen {
+  const known = new Map<string, Seen>();
+  return state => {
+    const { complaint, isOpen, value } = state;
+    const key = `${combinationAt(field.plan, state).join()} ${complaint !== null} ${isOpen} ${value === ''}`;
+    let seen = known.get(key);
+    if (!seen) known.set(key, (seen = seenAt(field, state)));
+    return seen;
+  };
+}
+
+/** Why nothing leads there: the first value that never comes about, or that they never do so together. */
+function why(input: ReachInput): string {
+  const { component, target } = input;
+  const { space } = component;
+  const named = target.flatMap((mask, axis) => (mask === space.full[axis] ? [] : [axis]));
+  for (const axis of named.length > 1 ? named : []) {
+    const alone = space.full.map((full, each) => (each === axis ? target[axis]! : full));
+    const { field } = beginning(input);
+    const matters = optionsThatMatter(component, field.plan, alone);
+    const reaches = settings(component, matters).some(set => searched(field, { ...input, target: alone }, set, Infinity));
+    if (!reaches) return `Nothing that a person or the application does leads to ${wordsOf(component, alone)}.`;
+  }
+  return named.length > 1
+    ? `Each comes about by itself, but never ${wordsOf(component, target)} together.`
+    : `Nothing that a person or the application does leads to ${wordsOf(component, target)}.`;
+}
+
+const wordsOf = ({ space }: Component, box: Box): string =>
+  box
+    .flatMap((mask, axis) => {
+      if (mask === space.full[axis]) return [];
+      const { id, values } = space.axes[axis]!;
+      const some = values.filter((_, value) => (mask >> value) & 1).map(value => value.id);
+      return [`${id}=${some.join(' or ')}`];
+    })
+    .join(', ');
