@@ -103,3 +103,33 @@ export function readAct(text: string): Act {
     throw new RefusedAct(`“${text}” says too little or too much; it is written ${EXAMPLES[word] ?? word}.`);
   return act;
 }
+
+/** An act as it is written. */
+export function writtenAct(act: Act): string {
+  switch (act.kind) {
+    case 'point':
+      return act.part === null ? 'point away' : `point ${placed(act.part, act.entry)}`;
+    case 'press':
+    case 'hold':
+      return `${act.kind} ${placed(act.part, act.entry)}`;
+    case 'type':
+    case 'paste':
+    case 'autofill':
+      return `${act.kind} ${act.text}`;
+    case 'key': {
+      const held = [act.shift && 'Shift+', act.control && 'Control+', act.alt && 'Alt+'].filter(Boolean).join('');
+      return `key ${held}${act.key === ' ' ? 'Space' : act.key}`;
+    }
+    case 'wait':
+      return `wait ${Math.round(act.ms)}ms`;
+    case 'answer':
+      return `answer ${act.ask} ${act.accepted ? 'accepted' : 'rejected'}`;
+    case 'app':
+      return `app ${act.axis}=${act.value}`;
+    default:
+      return act.kind;
+  }
+}
+
+const placed = (part: string, entry: Entry | null): string =>
+  entry === null ? part : 'place' in entry ? `entry:${entry.place}` : `entry "${entry.text}"`;

@@ -168,21 +168,37 @@ function boxesAt(component: Component, plan: Plan, { text, selection }: FieldSta
   };
 }
 
+/** What is drawn of a field where it is, for whoever draws it by combination and sample. */
+export function drawnAt(
+  field: PlayedField,
+  state: FieldState,
+): {
+  readonly combination: Combination;
+  readonly sample: SampleDocument | undefined;
+  readonly written: string | undefined;
+  readonly locale: string;
+} {
+  const { kind } = field.plan;
+  return {
+    combination: combinationOf(field, state),
+    sample: sampleAt(field, state),
+    written: kind.takesText ? state.text : kind.list ? chosenText(field, state) : undefined,
+    locale: state.locale,
+  };
+}
+
 /** The elements of the field where it is. */
 export function treeAt(field: PlayedField, state: FieldState, mode: 'shipped' | 'held', id: string): FieldNode {
-  const { component, system, plan } = field;
-  const isText = plan.kind.takesText;
-  const chosen = plan.kind.list && chosenText(field, state);
+  const { component, system } = field;
+  const { written, ...drawn } = drawnAt(field, state);
   return fieldTree({
     component,
     names: namesOf(system).component(component.id),
     icons: system.icons,
-    sample: sampleAt(field, state),
-    combination: combinationOf(field, state),
     mode,
     id,
-    locale: state.locale,
-    ...(isText ? { written: state.text } : chosen === undefined ? {} : { written: chosen }),
+    ...drawn,
+    ...(written === undefined ? {} : { written }),
   });
 }
 

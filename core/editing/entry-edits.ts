@@ -26,6 +26,7 @@ export const ENTRY_LISTS = {
   plates: { kind: 'plate', words: 'a plate' },
   content: { kind: 'content', words: 'a content key' },
   parameters: { kind: 'parameter', words: 'a parameter' },
+  walkthroughs: { kind: 'walkthrough', words: 'a walkthrough' },
 } as const satisfies Record<string, { kind: NameKind; words: string }>;
 
 export type EntryList = keyof typeof ENTRY_LISTS;

@@ -49,9 +49,11 @@ export function followedWalkthrough(
   walkthrough: WalkthroughDocument,
   reader: NameReader,
 ): WalkthroughDocument | null {
+  const id = reader.now('walkthrough', walkthrough.id);
   const acts = mapEntries(walkthrough.acts, text => followedAct(text, reader));
-  if (acts.length < walkthrough.acts.length) return null;
+  if (id === null || acts.length < walkthrough.acts.length) return null;
   let next = acts === walkthrough.acts ? walkthrough : { ...walkthrough, acts };
+  if (id !== walkthrough.id) next = { ...next, id };
   next = withMember(next, 'set', set =>
     mapMembers(set, (axis, value) => {
       const [axisNow, now] = [reader.now('axis', axis), reader.now('value', value!, axis)];

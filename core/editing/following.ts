@@ -282,10 +282,9 @@ class Following {
       plates: 'plate',
       content: 'content',
       parameters: 'parameter',
+      walkthroughs: 'walkthrough',
     } as const;
     const left = mapMembers(without, (list, ids) => {
-      // Walkthroughs are not renamed.
-      if (list === 'walkthroughs') return [list, ids];
       const kind = kinds[list as keyof typeof kinds];
       const now = mapEntries(ids!, id => this.reader.now(kind, id));
       return now.length === 0 && ids!.length > 0 ? null : [list, now];

@@ -16,7 +16,8 @@ export type NameKind =
   | 'sample'
   | 'plate'
   | 'content'
-  | 'parameter';
+  | 'parameter'
+  | 'walkthrough';
 
 /** Something by its name; of a value with its axis. */
 export interface Named {

@@ -23,6 +23,8 @@ export interface AttachOptions {
   readonly locale?: string;
   /** Words instead of the script's own, by id of the check. */
   readonly messages?: Words;
+  /** Told of each act as it is done, for whoever notes them. */
+  readonly onAct?: (act: Act) => void;
 }
 
 /** A field brought to life. */
@@ -164,7 +166,7 @@ class LiveField implements AttachedField, FormField {
   /** The focus comes to the control, and the caret to the end of its text. */
   focus(): void {
     const control = this.control as HTMLInputElement | null;
-    if (!control || control.ownerDocument.activeElement === control) return;
+    if (!control || this.elements.active() === control) return;
     control.focus();
     if (!this.plan.kind.takesText) return;
     const end = control.value.length;
@@ -292,7 +294,7 @@ class LiveField implements AttachedField, FormField {
   private moveFocus({ focus: before }: FieldState): void {
     const { focus } = this.state;
     if (focus?.part === before?.part) return;
-    const { activeElement } = this.elements.root.ownerDocument;
+    const activeElement = this.elements.active();
     if (focus === null) {
       // What is disabled keeps the focus for a while.
       if (this.elements.root.contains(activeElement)) (activeElement as HTMLElement).blur();
@@ -377,6 +379,7 @@ class LiveField implements AttachedField, FormField {
   }
 
   private act(act: Act, what: (machine: Machine) => void): void {
+    this.options.onAct?.(act);
     const before = this.state;
     this.run(machine => {
       what(machine);
@@ -408,7 +411,7 @@ class LiveField implements AttachedField, FormField {
   private left({ relatedTarget, target }: FocusEvent): void {
     if (this.elements.root.contains(relatedTarget as Node | null)) return;
     // A window that goes to the back keeps the focus where it was.
-    if (relatedTarget === null && this.elements.root.ownerDocument.activeElement === target) return;
+    if (relatedTarget === null && this.elements.active() === target) return;
     if (this.state.focus) this.browserMoves(() => this.act({ kind: 'leave' }, machine => machine.leave()));
     if (this.name !== '') formOf(this.control)?.left(this);
   }
@@ -504,7 +507,7 @@ class LiveField implements AttachedField, FormField {
 
   private selected(): void {
     const selection = this.selection();
-    const isHere = this.elements.root.ownerDocument.activeElement === this.control;
+    const isHere = this.elements.active() === this.control;
     if (!selection || !isHere || selection.join() === this.state.selection.join()) return;
     this.run(machine => machine.select(selection));
   }

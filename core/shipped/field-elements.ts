@@ -34,6 +34,11 @@ export class FieldElements {
     return null;
   }
 
+  /** What has the focus, in a shadow tree as in a page. */
+  active(): Element | null {
+    return (this.root.getRootNode() as Document | ShadowRoot).activeElement;
+  }
+
   entries(): HTMLElement[] {
     return [...this.root.querySelectorAll<HTMLElement>('[role="option"]')];
   }

@@ -137,7 +137,7 @@ export class FieldView {
     }
     if (control.value === text) return;
     control.value = text;
-    if (control.ownerDocument.activeElement === control) control.setSelectionRange(...selection);
+    if (elements.active() === control) control.setSelectionRange(...selection);
   }
 
   /** The caret and what is selected stay where they are. */
@@ -159,7 +159,7 @@ export class FieldView {
     });
     // As readers hear them: in the order of the document, but for what is said now, which comes last.
     const ids = [...new Set([...this.described, ...others, ...told])].filter(id =>
-      elements.root.ownerDocument.getElementById(id),
+      (elements.root.getRootNode() as Document | ShadowRoot).getElementById(id),
     );
     setAttribute(elements.control, 'aria-describedby', ids.length > 0 ? ids.join(' ') : null);
   }

@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { AnatomyScreen } from './anatomy/anatomy-screen';
+import { BehaviourScreen } from './behaviour/behaviour-screen';
 import { ComponentScreen } from './component/component-screen';
 import { FieldsScreen } from './fields/fields-screen';
 import { LineupScreen } from './fields/lineup-screen';
@@ -33,6 +34,7 @@ export const router = createBrowserRouter([
       { path: 'outputs', element: <OutputsScreen /> },
       { path: ':componentId', element: <ComponentScreen /> },
       { path: ':componentId/anatomy', element: <AnatomyScreen /> },
+      { path: ':componentId/behaviour', element: <BehaviourScreen /> },
       { path: ':componentId/content', element: <ContentScreen /> },
       { path: ':componentId/space', element: <SpaceScreen /> },
       { path: ':componentId/rules', element: <RulesScreen /> },

@@ -8,6 +8,7 @@ export const SHEETS = [
   { path: '/anatomy', title: 'Anatomy' },
   { path: '/space', title: 'Space' },
   { path: '/content', title: 'Content' },
+  { path: '/behaviour', title: 'Behaviour' },
   { path: '/rules', title: 'Rules' },
 ] as const;
 

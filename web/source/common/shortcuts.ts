@@ -20,7 +20,7 @@ export const SHORTCUTS: readonly { readonly where: string; readonly list: readon
   },
   {
     where: 'On a field',
-    list: [{ keys: '1 to 5', words: 'its sheets: plates, anatomy, space, content, rules' }],
+    list: [{ keys: '1 to 6', words: 'its sheets: plates, anatomy, space, content, behaviour, rules' }],
   },
   {
     where: 'On a plate',

@@ -1,3 +1,6 @@
+import { passages, type PassageTable } from '@periwinkle/core/behaviour/passages';
+import { reach, type Reached } from '@periwinkle/core/behaviour/reach';
+import type { Combination } from '@periwinkle/core/space/space';
 import { meaningProblems } from '@periwinkle/core/checks/all-checks';
 import type { OutputFile } from '@periwinkle/core/emit/outputs';
 import { delivery } from '@periwinkle/core/shipped/delivery';
@@ -17,6 +20,10 @@ export interface Questions {
   findings: { asks: Record<string, never>; answers: ReadonlyMap<string, number> };
   /** What a token touches; `null` where there is none of that key. */
   reach: { asks: { token: string; most: number }; answers: ReachReport | null };
+  /** From every situation of a component, what each act leads to. */
+  passages: { asks: { component: string }; answers: PassageTable | null };
+  /** The shortest acts to one of a component's combinations. */
+  way: { asks: { component: string; combination: Combination }; answers: Reached | null };
   outputs: { asks: Record<string, never>; answers: WrittenOutputs };
 }
 
@@ -59,6 +66,19 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   *reach(system, { token, most }) {
     yield ONE_STEP;
     return system.tokens.usual().byKey.has(token) ? reachReport(system, token, most) : null;
+  },
+  *passages(system, { component: id }) {
+    const component = componentNamed(system, id);
+    return component ? yield* passages(system, component) : null;
+  },
+  *way(system, { component: id, combination }) {
+    yield ONE_STEP;
+    const component = componentNamed(system, id);
+    if (!component) return null;
+    const { space, samples } = component;
+    const settled = space.settled(space.indices(combination)).combination;
+    const target = settled.slice(0, space.axes.length).map(value => 1 << value);
+    return reach({ system, component, sample: samples[0], target });
   },
   *outputs(system) {
     yield ONE_STEP;

@@ -36,10 +36,13 @@ export interface SpecimenProps {
   readonly shape: Shape;
   readonly combination: Combination;
   readonly sample: SampleDocument | undefined;
+  /** What stands in the control while someone writes, instead of the sample's value. */
+  readonly written?: string | undefined;
+  readonly locale?: string | undefined;
 }
 
 /** A field drawn by the held stylesheet in a shadow tree of its own. Nothing in it takes part in the page. */
-export const Specimen = memo(function Specimen({ shape, combination, sample }: SpecimenProps) {
+export const Specimen = memo(function Specimen({ shape, combination, sample, written, locale }: SpecimenProps) {
   const host = useRef<HTMLDivElement>(null);
   const sheets = useSpecimenSheets();
   const { component, names, icons } = shape;
@@ -47,14 +50,30 @@ export const Specimen = memo(function Specimen({ shape, combination, sample }: S
     const element = host.current!;
     const root = element.shadowRoot ?? element.attachShadow({ mode: 'open' });
     root.adoptedStyleSheets = [sheets.sheetFor(component.id, 'held'), still];
-    const tree = fieldTree({ component, names, icons, sample, combination, mode: 'held', id: 'specimen' });
+    const tree = fieldTree({
+      component,
+      names,
+      icons,
+      sample,
+      combination,
+      mode: 'held',
+      id: 'specimen',
+      ...(written === undefined ? {} : { written }),
+      ...(locale === undefined ? {} : { locale }),
+    });
     root.replaceChildren(buildField(tree));
-  }, [sheets, component, names, icons, sample, combination]);
+  }, [sheets, component, names, icons, sample, combination, written, locale]);
   return <div ref={host} className="specimen" inert aria-hidden="true" />;
 }, sameSpecimen);
 
 function sameSpecimen(a: SpecimenProps, b: SpecimenProps): boolean {
-  return a.shape === b.shape && a.sample === b.sample && sameCombination(a.combination, b.combination);
+  return (
+    a.shape === b.shape &&
+    a.sample === b.sample &&
+    a.written === b.written &&
+    a.locale === b.locale &&
+    sameCombination(a.combination, b.combination)
+  );
 }
 
 function sameCombination(a: Combination, b: Combination): boolean {

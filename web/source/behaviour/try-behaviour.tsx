@@ -1,0 +1,147 @@
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { addEntry } from '@periwinkle/core/editing/entry-edits';
+import { VALUE_KINDS } from '@periwinkle/core/behaviour/kinds/value-kinds';
+import { noted } from '@periwinkle/core/behaviour/noted';
+import { situationAt } from '@periwinkle/core/behaviour/situation-at';
+import type { Component } from '@periwinkle/core/components/component';
+import type { System } from '@periwinkle/core/components/system';
+import { fieldTree } from '@periwinkle/core/emit/field-tree';
+import { attachWith, type AttachedField } from '@periwinkle/core/shipped/attach';
+import { listView } from '@periwinkle/core/shipped/list-view';
+import { planToShip } from '@periwinkle/core/shipped/plan-to-ship';
+import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+import { useOpened } from '../data/opened-address';
+import { AddByName } from '../making/add-by-name';
+import { idFor } from '../making/name-fields';
+import { useRestructure } from '../making/use-restructure';
+import { buildField } from '../specimen/build-field';
+import { PreviewSurface } from '../specimen/preview-surface';
+import { useShape } from '../specimen/specimen';
+import { useSpecimenSheets } from '../specimen/specimen-styles';
+
+/** What was asked of the application, until someone stands in for it. */
+interface Asked {
+  readonly ask: string;
+  readonly value: string;
+  readonly answer: (isAccepted: boolean) => void;
+}
+
+/** The field as it ships, with the script that ships: what one does is noted, and can be kept. */
+export function TryBehaviour({
+  system,
+  component,
+  contexts,
+}: {
+  system: System;
+  component: Component;
+  contexts: ContextInput;
+}) {
+  const host = useRef<HTMLDivElement>(null);
+  const field = useRef<AttachedField | null>(null);
+  const sheets = useSpecimenSheets();
+  const shape = useShape(system, component);
+  const [notes, setNotes] = useState<readonly string[]>([]);
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const [is, setIs] = useState('');
+  const [attempt, setAttempt] = useState(0);
+  // A rule or a token restyles the field that is there; only what it is made of, and how it behaves, makes another.
+  const plan = useMemo(() => JSON.stringify(planToShip(system, component)), [system, component]);
+  const titleAt = useRef<(combination: Readonly<Record<string, string>>) => string>(() => '');
+  useEffect(() => {
+    titleAt.current = combination =>
+      situationAt(component, component.space.indices(combination))?.title.toLowerCase() ?? 'no name';
+  }, [component]);
+  useLayoutEffect(() => {
+    const element = host.current!;
+    const root = element.shadowRoot ?? element.attachShadow({ mode: 'open', delegatesFocus: true });
+    const { component: of, names, icons } = shape;
+    root.adoptedStyleSheets = [sheets.sheetFor(of.id, 'shipped')];
+    const combination = { ...of.space.written(of.space.indices({})), content: 'empty' };
+    const tree = fieldTree({ component: of, names, icons, sample: of.samples[0], combination, mode: 'shipped', id: 'tried' });
+    const fresh = buildField(tree);
+    root.replaceChildren(fresh);
+    const data = JSON.parse(plan) as ReturnType<typeof planToShip>;
+    const kind = VALUE_KINDS[data.value.kind] ?? VALUE_KINDS['text']!;
+    const attached = attachWith(data, { kind, ...(kind.list ? { list: listView } : {}) }, fresh, {
+      value: '',
+      onAct: act => setNotes(before => noted(before, act, kind.takesText)),
+      ask: (ask, value) =>
+        new Promise<boolean>(resolve => {
+          const answer = (isAccepted: boolean): void => {
+            setAsked(null);
+            setNotes(before => [...before, `answer ${ask} ${isAccepted ? 'accepted' : 'rejected'}`]);
+            resolve(isAccepted);
+          };
+          setAsked({ ask, value, answer });
+        }),
+    });
+    const pasted = (event: Event): void => {
+      const text = (event as ClipboardEvent).clipboardData?.getData('text/plain') ?? '';
+      if (text !== '') setNotes(before => [...before.filter((_, place) => place < before.length - (before.at(-1) === 'key Control+v' ? 1 : 0)), `paste ${text}`]);
+    };
+    fresh.addEventListener('paste', pasted);
+    attached.observe(() => setIs(titleAt.current(attached.combination)));
+    setIs(titleAt.current(attached.combination));
+    field.current = attached;
+    setNotes([]);
+    setAsked(null);
+    return () => attached.detach();
+  }, [sheets, shape, plan, attempt]);
+  return (
+    <>
+      <PreviewSurface system={system} contexts={contexts} className="ground tried">
+        <div ref={host} />
+      </PreviewSurface>
+      <ol className="notes" aria-label="What was done">
+        {notes.map((note, place) => (
+          <li key={place}>
+            <code>{note}</code>
+          </li>
+        ))}
+        <li className="now" role="status">
+          {asked ? (
+            <span>
+              asked the {asked.ask}:{' '}
+              <button type="button" className="act" onClick={() => asked.answer(true)}>
+                accept
+              </button>{' '}
+              <button type="button" className="act" onClick={() => asked.answer(false)}>
+                refuse
+              </button>
+            </span>
+          ) : (
+            <i>{is}</i>
+          )}
+        </li>
+      </ol>
+      {notes.length > 0 ? (
+        <>
+          <KeepNotes component={component} notes={notes} />
+          <p className="adding">
+            <button type="button" className="act" onClick={() => setAttempt(attempt + 1)}>
+              start again
+            </button>
+          </p>
+        </>
+      ) : null}
+    </>
+  );
+}
+
+/** Notes become a walkthrough; the field began empty. */
+function KeepNotes({ component, notes }: { component: Component; notes: readonly string[] }) {
+  const restructure = useRestructure();
+  const [, open] = useOpened();
+  const keep = (title: string): string | null => {
+    const known = component.document.walkthroughs ?? [];
+    const id = idFor(title, each => known.some(walkthrough => walkthrough.id === each));
+    const acts = ['app value=', ...notes];
+    const reason = restructure(
+      addEntry(component.id, 'walkthroughs', { id, title, acts }),
+      `${component.title}: walkthrough ${title}`,
+    );
+    if (reason === null) open(`walkthrough:${id}`);
+    return reason;
+  };
+  return <AddByName words="keep as a walkthrough" placeholder="A mistake, mended" onAdd={keep} />;
+}
