@@ -14,7 +14,7 @@ const shared = {
   },
   moduleNameMapper: {
     '^@periwinkle/core/(.*)$': '<rootDir>/core/$1',
-    '^periwinkle:shipped$': '<rootDir>/scripts/shipped-scripts-for-tests.cjs',
+    '^periwinkle:shipped$': '<rootDir>/scripts/shipped-scripts-for-tests.mjs',
   },
   transformIgnorePatterns: ['/node_modules/(?!(culori|comlink)/)'],
   modulePathIgnorePatterns: ['/dist/', '/.data/'],

@@ -70,7 +70,11 @@ async function done({ component, sample, set, acts }: Doing): Promise<{ acts: st
     did.push(text);
     const seen = await hands.read();
     const isPointed = ['point', 'press', 'hold', 'release'].includes(readAct(text).kind);
-    found.push(!isPointed || isUnsteady(field.plan, state) ? { ...seen, combination: { ...seen.combination, pointer: pointerIn(field, state) } } : seen);
+    found.push(
+      !isPointed || isUnsteady(field.plan, state)
+        ? { ...seen, combination: { ...seen.combination, pointer: pointerIn(field, state) } }
+        : seen,
+    );
   }
   return { acts: did, found };
 }
@@ -123,7 +127,14 @@ const told = ({ component, acts }: Doing, found: readonly Found[]): string[] =>
     const states = component.space.axes
       .filter(({ id, kind, values, rest }) => kind === 'state' && combination[id] !== values[rest]!.id)
       .map(({ id }) => `${id} ${combination[id]}`);
-    return [acts[place], JSON.stringify(value), focus ?? '—', ...states, ...messages, ...announced.map(each => `! ${each}`)].join(' · ');
+    return [
+      acts[place],
+      JSON.stringify(value),
+      focus ?? '—',
+      ...states,
+      ...messages,
+      ...announced.map(each => `! ${each}`),
+    ].join(' · ');
   });
 
 const walkthroughs = system.components.flatMap(component =>
@@ -147,7 +158,22 @@ test.each(walkthroughs)(
 const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);
 
 const WORDS = ['a', 'Osprey', '7', '4', '330p', '12.5', '-', ' ', 'two words', 'north', 'r', 'ß', '0'];
-const KEYS = ['Backspace', 'Delete', 'ArrowLeft', 'ArrowRight', 'Home', 'End', 'Escape', 'Tab', 'Shift+Tab', 'Space', 'Control+a', 'Shift+ArrowLeft', 'x', '5'];
+const KEYS = [
+  'Backspace',
+  'Delete',
+  'ArrowLeft',
+  'ArrowRight',
+  'Home',
+  'End',
+  'Escape',
+  'Tab',
+  'Shift+Tab',
+  'Space',
+  'Control+a',
+  'Shift+ArrowLeft',
+  'x',
+  '5',
+];
 /** Keys that take a caret to where only a browser knows, but for kinds that do something else with them; Alt with arrows opens a browser's own suggestions. */
 const MORE_KEYS: Readonly<Record<string, readonly string[]>> = {
   count: ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter'],
@@ -169,10 +195,36 @@ function acts(component: Component): fc.Arbitrary<string> {
     { weight: 1, arbitrary: one('point', [...parts, 'away']) },
     { weight: 1, arbitrary: one('hold', parts) },
     { weight: 1, arbitrary: one('paste', ['41 77 12', 'two\nlines', 'Heron']) },
-    { weight: 2, arbitrary: fc.constantFrom('leave', 'send', 'reset', 'release', 'wait 450ms', 'point away') },
-    { weight: 1, arbitrary: one('app', ['value=12', 'value=', 'availability=disabled', 'availability=enabled', 'availability=readonly', 'requirement=required', 'locale=de']) },
-    ...(asks.length > 0 ? [{ weight: 2, arbitrary: one('answer', asks.flatMap(ask => [`${ask} accepted`, `${ask} rejected`])) }] : []),
-    ...(kind === 'choice' ? [{ weight: 4, arbitrary: one('press', ['entry:1', 'entry:2', 'entry:4', 'entry "Salt wharf"']) }] : []),
+    {
+      weight: 2,
+      arbitrary: fc.constantFrom('leave', 'send', 'reset', 'release', 'wait 450ms', 'point away'),
+    },
+    {
+      weight: 1,
+      arbitrary: one('app', [
+        'value=12',
+        'value=',
+        'availability=disabled',
+        'availability=enabled',
+        'availability=readonly',
+        'requirement=required',
+        'locale=de',
+      ]),
+    },
+    ...(asks.length > 0
+      ? [
+          {
+            weight: 2,
+            arbitrary: one(
+              'answer',
+              asks.flatMap(ask => [`${ask} accepted`, `${ask} rejected`]),
+            ),
+          },
+        ]
+      : []),
+    ...(kind === 'choice'
+      ? [{ weight: 4, arbitrary: one('press', ['entry:1', 'entry:2', 'entry:4', 'entry "Salt wharf"']) }]
+      : []),
   );
 }
 
@@ -181,7 +233,12 @@ test(
   async () => {
     const sequences = fc
       .constantFrom(...family.map(({ id }) => id))
-      .chain(id => fc.tuple(fc.constant(id), fc.array(acts(componentNamed(system, id)!), { minLength: 6, maxLength: 18 })));
+      .chain(id =>
+        fc.tuple(
+          fc.constant(id),
+          fc.array(acts(componentNamed(system, id)!), { minLength: 6, maxLength: 18 }),
+        ),
+      );
     await fc.assert(
       fc.asyncProperty(sequences, async ([id, list]) => {
         const component = componentNamed(system, id)!;
@@ -190,7 +247,11 @@ test(
         const tried = { ...doing, acts };
         expect(told(tried, found)).toEqual(told(tried, inCore(tried)));
       }),
-      { seed: freshSeed('behaviour in a browser'), numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 40), interruptAfterTimeLimit: TIMEOUT - 60_000 },
+      {
+        seed: freshSeed('behaviour in a browser'),
+        numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 40),
+        interruptAfterTimeLimit: TIMEOUT - 60_000,
+      },
     );
   },
   TIMEOUT,

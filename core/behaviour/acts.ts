@@ -30,7 +30,8 @@ function placeOf(text: string): { readonly part: string; readonly entry: Entry |
 
 /** What follows the first word of an act; each gives the act, or `null` where it says too little. */
 const READERS: Readonly<Record<string, (rest: string) => Act | null>> = {
-  point: rest => rest === ''
+  point: rest =>
+    rest === ''
       ? null
       : rest === 'away'
         ? { kind: 'point', part: null, entry: null }
@@ -117,7 +118,9 @@ export function writtenAct(act: Act): string {
     case 'autofill':
       return `${act.kind} ${act.text}`;
     case 'key': {
-      const held = [act.shift && 'Shift+', act.control && 'Control+', act.alt && 'Alt+'].filter(Boolean).join('');
+      const held = [act.shift && 'Shift+', act.control && 'Control+', act.alt && 'Alt+']
+        .filter(Boolean)
+        .join('');
       return `key ${held}${act.key === ' ' ? 'Space' : act.key}`;
     }
     case 'wait':

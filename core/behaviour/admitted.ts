@@ -12,7 +12,11 @@ export interface Admitted {
 const UNHEARD = /[\s\p{Pd}]/gu;
 
 /** Decides it, where `added` comes in the place of what is selected. */
-export function admitted({ kind, value }: Plan, { text, selection: [from, to] }: Written, added: string): Admitted {
+export function admitted(
+  { kind, value }: Plan,
+  { text, selection: [from, to] }: Written,
+  added: string,
+): Admitted {
   // A line takes no line breaks (HTML, 4.10.5.1.2); browsers put spaces where pasted text had some.
   const line = kind.takesLines ? added : added.replace(/\r\n|[\r\n]/g, ' ');
   const fitting = kind.taken?.(line, value) ?? line;

@@ -11,17 +11,18 @@ const KEYS: Readonly<Record<string, readonly string[]>> = {
 };
 const ANY_TEXT: readonly string[] = ['Control+a', 'Backspace'];
 
-/**
- * All that is worth trying with a field to bring it to where `axes` decide (ids), as acts are written. What a person does comes before what an
- * application does.
- */
-export function alphabetOf(field: PlayedField, texts: readonly string[], axes: ReadonlySet<string>): string[] {
-  const { plan, component } = field;
-  const { kind, checks, control, moves } = plan;
-  const area = control && (pressArea(component)?.name ?? control.part);
-  const buttons = buttonsOf(plan);
-  const isAbout = (...ids: readonly string[]): boolean => ids.some(id => axes.has(id));
-  const pressed = [...(area ? [area] : []), ...buttons];
+/** What an axis of the region that one wants to get to says: whether it leaves out any value, and whether the one at rest. */
+export interface Wanted {
+  readonly isNamed: (axis: string) => boolean;
+  readonly isMoved: (axis: string) => boolean;
+  readonly takes: (axis: string, value: string) => boolean;
+}
+
+/** All that is worth trying with a field, as acts are written. What a person does comes before what an application does. */
+export function alphabetOf(field: PlayedField, texts: readonly string[], wanted: Wanted): string[] {
+  const { plan } = field;
+  const { kind, checks, control, moves, stops } = plan;
+  const pressed = pressedParts(field);
   const asks = checks.flatMap(({ ask }) => ask ?? []);
   return [
     ...pressed.map(part => `press ${part}`),
@@ -31,14 +32,24 @@ export function alphabetOf(field: PlayedField, texts: readonly string[], axes: R
     'leave',
     'send',
     ...asks.flatMap(ask => [`answer ${ask} accepted`, `answer ${ask} rejected`]),
-    ...(control && isAbout('focus') ? ['key Tab', 'key Shift+Tab'] : []),
-    ...(isAbout('pointer') ? pressed.flatMap(part => [`point ${part}`, `hold ${part}`]) : []),
-    ...(isAbout('pointer') ? ['release', 'point away'] : []),
-    ...(control && isAbout('autofill') ? texts.slice(0, 1).map(text => `autofill ${text}`) : []),
+    ...(control && wanted.isNamed('focus') && stops.length > 1 ? ['key Tab', 'key Shift+Tab'] : []),
+    ...(control && wanted.isMoved('autofill') ? texts.slice(0, 1).map(text => `autofill ${text}`) : []),
     ...moves.map(({ written }) => written),
-    ...(control && !kind.takesText && isAbout('content', 'selection', 'validity') ? ['app value='] : []),
-    ...givenByApplication(plan, isAbout),
+    ...(control && !kind.takesText ? ['app value='] : []),
+    ...givenByApplication(plan, wanted),
   ].filter((each, place, all) => all.indexOf(each) === place);
+}
+
+/** What the pointer may do at the end, where the region says where it is. */
+export function pointerActs(field: PlayedField, wanted: Wanted): string[] {
+  if (!wanted.isNamed('pointer')) return [];
+  const parts = pressedParts(field);
+  return ['point away', ...parts.map(part => `point ${part}`), ...parts.map(part => `hold ${part}`)];
+}
+
+function pressedParts({ plan, component }: PlayedField): string[] {
+  const area = plan.control && (pressArea(component)?.name ?? plan.control.part);
+  return [...(area ? [area] : []), ...buttonsOf(plan)];
 }
 
 /** One part of each button: those with a role under their own names. */
@@ -49,12 +60,13 @@ function buttonsOf({ targets, roles }: Plan): string[] {
 }
 
 /** States that only the application changes; what is asked for decides on judging, too. */
-const givenByApplication = ({ axes, kind }: Plan, isAbout: (...ids: readonly string[]) => boolean): string[] =>
+const givenByApplication = ({ axes, kind }: Plan, wanted: Wanted): string[] =>
   axes
-    .filter(
-      ({ id }) =>
-        (id === 'requirement' && isAbout('requirement', 'validity')) ||
-        (id === 'availability' && isAbout('availability')) ||
-        (id === 'disclosure' && !kind.list && isAbout('disclosure')),
-    )
+    .filter(({ id, values, rest }) => {
+      if (id === 'availability') return wanted.isMoved(id);
+      if (id === 'disclosure') return !kind.list && wanted.isNamed(id);
+      const isJudged =
+        wanted.isMoved('validity') && values.some((value, at) => at !== rest && wanted.takes(id, value));
+      return id === 'requirement' && (wanted.isMoved(id) || isJudged);
+    })
     .flatMap(({ id, values }) => values.map(value => `app ${id}=${value}`));

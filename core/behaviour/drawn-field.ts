@@ -54,7 +54,10 @@ function innerState(plan: Plan, { pointer, focus }: FieldState, id: string): str
 }
 
 /** Where the entries of a list come from: key of the sample's content, and the entries as they are given. */
-function givenList({ component, sample }: PlayedField): { readonly key: string; readonly entries: readonly Record<string, unknown>[] } | null {
+function givenList({
+  component,
+  sample,
+}: PlayedField): { readonly key: string; readonly entries: readonly Record<string, unknown>[] } | null {
   const choices = choicesOf(component);
   const key = choices && keyOf(component, choices.entry, choices.way);
   const given = key === null ? undefined : sample?.content[key];
@@ -152,8 +155,13 @@ function listAt(field: PlayedField, state: FieldState): Record<string, unknown[]
 }
 
 /** One box for each character: those that are filled, and the one that is next (its axis `turn` is `current`). */
-function boxesAt(component: Component, plan: Plan, { text, selection }: FieldState): Record<string, unknown[]> {
-  const key = plan.value.kind === 'code' ? component.nested.find(({ repeat }) => repeat !== null)?.repeat : null;
+function boxesAt(
+  component: Component,
+  plan: Plan,
+  { text, selection }: FieldState,
+): Record<string, unknown[]> {
+  const key =
+    plan.value.kind === 'code' ? component.nested.find(({ repeat }) => repeat !== null)?.repeat : null;
   const declared = component.document.content?.find(({ id }) => id === key);
   if (!key || !declared) return {};
   const name = declared.entry?.[0]?.id ?? 'value';
@@ -188,7 +196,12 @@ export function drawnAt(
 }
 
 /** The elements of the field where it is. */
-export function treeAt(field: PlayedField, state: FieldState, mode: 'shipped' | 'held', id: string): FieldNode {
+export function treeAt(
+  field: PlayedField,
+  state: FieldState,
+  mode: 'shipped' | 'held',
+  id: string,
+): FieldNode {
   const { component, system } = field;
   const { written, ...drawn } = drawnAt(field, state);
   return fieldTree({
@@ -231,7 +244,10 @@ export function seenAt(field: PlayedField, state: FieldState): Seen {
       around(part)
         .map(each => outcome(each, 'pointer-events'))
         .find(value => value !== undefined && value !== 'inherit') === 'none',
-    isDisabled: part => nodes().get(part)?.attributes.some(([name]) => name === 'disabled') === true,
+    isDisabled: part =>
+      nodes()
+        .get(part)
+        ?.attributes.some(([name]) => name === 'disabled') === true,
     entries: () => entriesOf(field),
   };
 }

@@ -125,11 +125,19 @@ class Hands {
     // Letters typed into a list seek in it.
     if (!this.machine.isInControl || !(kind.takesText || kind.list))
       throw new RefusedAct(`“${focus.part}” has the focus and takes no text.`);
-    // One after the other: what is forgiven in between is forgiven.
-    for (const letter of graphemesOf(text)) {
+    for (const letter of this.portions(text)) {
       if (kind.list) this.machine.key({ key: letter, shift: false, control: false, alt: false });
       else this.put(letter);
     }
+  }
+
+  /** What is typed at once: letter by letter wherever something may come of one in between, as a complaint that goes. */
+  private portions(text: string): readonly string[] {
+    const { plan, machine } = this;
+    const { kind, judging, value } = plan;
+    const isPlain = !kind.list && !kind.read && !kind.taken && value.stop !== true;
+    const isSilent = machine.state.complaint === null && judging.complain !== 'typing';
+    return isPlain && isSilent ? [text] : graphemesOf(text);
   }
 
   /** Text put where the caret is, as pasting does. */

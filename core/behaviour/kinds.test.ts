@@ -36,12 +36,9 @@ describe('an amount', () => {
   };
 
   test('is grouped at rest, plain while it is edited', () => {
-    expect(texts(done('harbour-dues', AMOUNT, ['press frame', 'type 1240.5', 'leave', 'press frame']))).toEqual([
-      ' = ',
-      '1240.5 = 1240.5',
-      '1,240.5 = 1240.5',
-      '1240.5 = 1240.5',
-    ]);
+    expect(
+      texts(done('harbour-dues', AMOUNT, ['press frame', 'type 1240.5', 'leave', 'press frame'])),
+    ).toEqual([' = ', '1240.5 = 1240.5', '1,240.5 = 1240.5', '1240.5 = 1240.5']);
   });
 
   test('is written as the locale writes it, and submitted as a decimal', () => {
@@ -55,16 +52,15 @@ describe('an amount', () => {
   });
 
   test('that cannot be read stands as it was written, and is told', () => {
-    expect(texts(done('harbour-dues', AMOUNT, ['press frame', 'type 12,50', 'leave', 'app locale=xx']))).toEqual([
-      ' = ',
-      '12,50 = 12,50',
-      '12,50 = 12,50 | That is no amount.',
-      '12,50 = 12,50',
-    ]);
+    expect(
+      texts(done('harbour-dues', AMOUNT, ['press frame', 'type 12,50', 'leave', 'app locale=xx'])),
+    ).toEqual([' = ', '12,50 = 12,50', '12,50 = 12,50 | That is no amount.', '12,50 = 12,50']);
   });
 
   test('below its least is told; a locale that is none is refused', () => {
-    expect(texts(done('harbour-dues', AMOUNT, ['press frame', 'type 12', 'leave'])).at(-1)).toContain('least due');
+    expect(texts(done('harbour-dues', AMOUNT, ['press frame', 'type 12', 'leave'])).at(-1)).toContain(
+      'least due',
+    );
     expect(() => done('harbour-dues', AMOUNT, ['app locale=no locale'])).toThrow('no locale');
   });
 });
@@ -80,7 +76,9 @@ describe('a time', () => {
       '3:30 = 15:30',
       '3:30 = 15:30',
     ]);
-    expect(texts(done('tide-time', TIME, ['press frame', 'type 330p', 'leave'])).at(-1)).toBe('15:30 = 15:30');
+    expect(texts(done('tide-time', TIME, ['press frame', 'type 330p', 'leave'])).at(-1)).toBe(
+      '15:30 = 15:30',
+    );
   });
 });
 
@@ -88,7 +86,14 @@ describe('a code', () => {
   const CODE: BehaviourDocument = { value: { kind: 'code', length: 6, of: 'digits' } };
 
   test('goes on from box to box, back with Backspace; pasting fills', () => {
-    const acts = ['press frame', 'type 41', 'key Backspace', 'paste 17-7 0', 'key ArrowLeft', 'key Backspace'];
+    const acts = [
+      'press frame',
+      'type 41',
+      'key Backspace',
+      'paste 17-7 0',
+      'key ArrowLeft',
+      'key Backspace',
+    ];
     expect(texts(done('gate-code', CODE, acts))).toEqual([
       ' = ',
       '41 = 41',
@@ -126,15 +131,39 @@ describe('a choice', () => {
     [['key End'], ['— open at 8']],
     [['key Alt+ArrowDown'], ['— open at 1']],
     [['key s'], ['— open at 3']],
-    [['type sal', 'key Enter'], ['— open at 3', 'Salt wharf closed']],
-    [['key ArrowDown', 'key Escape'], ['— open at 1', '— closed']],
-    [['key ArrowDown', 'key ArrowDown', 'key Enter'], ['— open at 1', '— open at 2', 'North quay 4 closed']],
-    [['key ArrowDown', 'key ArrowDown', 'key Space'], ['— open at 1', '— open at 2', 'North quay 4 closed']],
-    [['key End', 'key ArrowDown', 'key PageUp'], ['— open at 8', '— open at 8', '— open at 1']],
-    [['key ArrowDown', 'key Alt+ArrowUp'], ['— open at 1', 'North quay 2 closed']],
-    [['key ArrowDown', 'key ArrowDown', 'key Tab'], ['— open at 1', '— open at 2', 'North quay 4 closed']],
+    [
+      ['type sal', 'key Enter'],
+      ['— open at 3', 'Salt wharf closed'],
+    ],
+    [
+      ['key ArrowDown', 'key Escape'],
+      ['— open at 1', '— closed'],
+    ],
+    [
+      ['key ArrowDown', 'key ArrowDown', 'key Enter'],
+      ['— open at 1', '— open at 2', 'North quay 4 closed'],
+    ],
+    [
+      ['key ArrowDown', 'key ArrowDown', 'key Space'],
+      ['— open at 1', '— open at 2', 'North quay 4 closed'],
+    ],
+    [
+      ['key End', 'key ArrowDown', 'key PageUp'],
+      ['— open at 8', '— open at 8', '— open at 1'],
+    ],
+    [
+      ['key ArrowDown', 'key Alt+ArrowUp'],
+      ['— open at 1', 'North quay 2 closed'],
+    ],
+    [
+      ['key ArrowDown', 'key ArrowDown', 'key Tab'],
+      ['— open at 1', '— open at 2', 'North quay 4 closed'],
+    ],
     // Lantern pier is taken: keys and letters pass over it.
-    [['key s', 'key ArrowDown'], ['— open at 3', '— open at 5']],
+    [
+      ['key s', 'key ArrowDown'],
+      ['— open at 3', '— open at 5'],
+    ],
     [['key l'], ['— open at 1']],
     // The same letter goes to the next of that beginning, and round.
     [
@@ -170,7 +199,14 @@ describe('a choice', () => {
 
   test('several are put together and taken out again, with the list left open', () => {
     const several: BehaviourDocument = { value: { kind: 'choice', several: true } };
-    const acts = ['press frame', 'press entry:1', 'key ArrowDown', 'key Space', 'press entry:1', 'key Escape'];
+    const acts = [
+      'press frame',
+      'press entry:1',
+      'key ArrowDown',
+      'key Space',
+      'press entry:1',
+      'key Escape',
+    ];
     expect(told(done('berth', several, acts))).toEqual([
       '— open at 1',
       'North quay 2 open at 1',
@@ -198,10 +234,26 @@ test('a button that is held acts at once, after 400 ms, and every 60 ms, until i
     value: { kind: 'count', least: 0, most: 9 },
     parts: { less: 'less', more: 'more' },
   };
-  const acts = ['hold more', 'wait 399ms', 'wait 1ms', 'wait 120ms', 'release', 'wait 1s', 'hold more', 'wait 9s'];
-  expect(done('crew', count, acts).map(({ played }) => played.value)).toEqual(
-    ['0', '0', '1', '3', '3', '3', '4', '9'],
-  );
+  const acts = [
+    'hold more',
+    'wait 399ms',
+    'wait 1ms',
+    'wait 120ms',
+    'release',
+    'wait 1s',
+    'hold more',
+    'wait 9s',
+  ];
+  expect(done('crew', count, acts).map(({ played }) => played.value)).toEqual([
+    '0',
+    '0',
+    '1',
+    '3',
+    '3',
+    '3',
+    '4',
+    '9',
+  ]);
 });
 
 test('what is checked against another field is judged again when that one is left', () => {
@@ -215,8 +267,9 @@ test('what is checked against another field is judged again when that one is lef
   const acts = ['press frame', 'type 1400', 'leave', 'app field:arrival=15:00'];
   expect(done('tide-time', behaviour, acts).at(-1)!.played.messages).toEqual([]);
   const judged = [...acts, 'press frame', 'leave', 'app field:arrival=13:00'];
-  expect(done('tide-time', behaviour, judged).slice(-2).map(({ played }) => played.messages)).toEqual([
-    ['Before the arrival.'],
-    [],
-  ]);
+  expect(
+    done('tide-time', behaviour, judged)
+      .slice(-2)
+      .map(({ played }) => played.messages),
+  ).toEqual([['Before the arrival.'], []]);
 });

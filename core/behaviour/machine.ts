@@ -19,7 +19,10 @@ const HELD_FOR = 400;
 const AGAIN_AFTER = 60;
 
 /** A field as it begins: at rest, with the options and the value that it is given. */
-export function atRest(plan: Plan, given: Partial<Pick<FieldState, 'value' | 'set' | 'locale'>> = {}): FieldState {
+export function atRest(
+  plan: Plan,
+  given: Partial<Pick<FieldState, 'value' | 'set' | 'locale'>> = {},
+): FieldState {
   const { value = '' } = given;
   const state = { ...BLANK, ...given, known: value, initial: value };
   const text = shownText(plan, state);
@@ -104,7 +107,9 @@ export class Machine {
   /** What a press on a part comes to now: a button that is off lets it through to the frame that it stands in. */
   targetAt(part: string): Target | undefined {
     const target = this.plan.targets[part];
-    return target?.kind === 'button' && target.isInFrame && this.isOff(target.part) ? { kind: 'control' } : target;
+    return target?.kind === 'button' && target.isInFrame && this.isOff(target.part)
+      ? { kind: 'control' }
+      : target;
   }
 
   /** The pointer is over a part, or over nothing of it. */
@@ -190,7 +195,10 @@ export class Machine {
     this.change({ focus: { part, isVisible: isVisible || (focus?.part === part && focus.isVisible) } });
     if (!this.isInControl || wasInControl) return;
     const { kind } = this.plan;
-    const text = this.canEdit && kind.edited ? kind.edited(this.state.value, mannerOf(this.plan, this.state)) : this.state.text;
+    const text =
+      this.canEdit && kind.edited
+        ? kind.edited(this.state.value, mannerOf(this.plan, this.state))
+        : this.state.text;
     this.change({ text, selection: [text.length, text.length] });
   }
 
@@ -322,7 +330,8 @@ export class Machine {
 
   /** Another text in the control, with the caret at its end; the same leaves the caret where it is. */
   private write(text: string): void {
-    if (text !== this.state.text) this.change({ text, selection: [text.length, text.length], isBackward: false });
+    if (text !== this.state.text)
+      this.change({ text, selection: [text.length, text.length], isBackward: false });
   }
 
   /** What becomes disabled, read-only or is reset loses complaint, approval and pending asks. */

@@ -18,9 +18,12 @@ export function noted(notes: readonly string[], act: Act, takesText: boolean): r
       // The key has led out already.
       return last === 'leave' || last === 'key Tab' || last === 'key Shift+Tab' ? notes : [...notes, 'leave'];
     case 'key': {
-      if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Unidentified', 'Process'].includes(act.key)) return notes;
+      if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Unidentified', 'Process'].includes(act.key))
+        return notes;
       if (!isLetter(act) || !takesText) return [...notes, writtenAct(act)];
-      return last?.startsWith('type ') ? [...notes.slice(0, -1), last + act.key] : [...notes, `type ${act.key}`];
+      return last?.startsWith('type ')
+        ? [...notes.slice(0, -1), last + act.key]
+        : [...notes, `type ${act.key}`];
     }
     default:
       return [...notes, writtenAct(act)];

@@ -61,7 +61,10 @@ export function* passages(
     yield { done: rows.length, total: component.situations.length };
     // As plates draw it, with all else at rest; else wherever it comes about.
     const { space } = component;
-    const drawn = space.settled(space.indices(when)).combination.slice(0, space.axes.length).map(value => 1 << value);
+    const drawn = space
+      .settled(space.indices(when))
+      .combination.slice(0, space.axes.length)
+      .map(value => 1 << value);
     const exact = reach({ system, component, sample, target: drawn });
     const found = exact.reachable ? exact : reach({ system, component, sample, target: region });
     const state = found.reachable ? stateAfter({ system, component, sample }, found.acts) : null;
@@ -69,13 +72,17 @@ export function* passages(
       situation: id,
       way: found.reachable ? found.acts : null,
       because: found.reachable ? null : found.because,
-      cells: columns.map(({ ways }) => (state ? ways.flatMap(way => passage(field, state, id, way) ?? []) : [])),
+      cells: columns.map(({ ways }) =>
+        state ? ways.flatMap(way => passage(field, state, id, way) ?? []) : [],
+      ),
     });
   }
   return {
     columns: columns.map(({ title }) => title),
     rows: rows.map(row => ({ ...row, cells: row.cells.map(merged) })),
-    shut: rows.filter(({ way, cells }) => way && cells.flat().every(({ stays }) => stays)).map(({ situation }) => situation),
+    shut: rows
+      .filter(({ way, cells }) => way && cells.flat().every(({ stays }) => stays))
+      .map(({ situation }) => situation),
   };
 }
 
@@ -89,7 +96,9 @@ function columnsOf(field: PlayedField): Column[] {
   const area = plan.control && (pressArea(component)?.name ?? plan.control.part);
   const texts = textsOf(field);
   const isWrong = (text: string): boolean => {
-    const value = plan.kind.read?.(text, { document: plan.value, locale: 'en', hours: null, isHalfApart: false }, '') ?? text;
+    const value =
+      plan.kind.read?.(text, { document: plan.value, locale: 'en', hours: null, isHalfApart: false }, '') ??
+      text;
     const found = firstFailing(plan, { ...beginning({ ...field }).state, value });
     return found !== null && !found.isOpen;
   };
@@ -107,7 +116,9 @@ function columnsOf(field: PlayedField): Column[] {
         ]
       : []),
     ...(plan.kind.list ? [one('choose', ['press entry:1'])] : []),
-    ...Object.entries(plan.roles).flatMap(([role, part]) => (role === 'list' || role === 'entry' ? [] : [one(role, [`press ${part}`])])),
+    ...Object.entries(plan.roles).flatMap(([role, part]) =>
+      role === 'list' || role === 'entry' ? [] : [one(role, [`press ${part}`])],
+    ),
     one('leave', ['leave']),
     one('send', ['send']),
     ...plan.checks.flatMap(({ ask }) =>
@@ -141,7 +152,9 @@ function passage(
       const what = named(component, readAct(text));
       if (what.kind === 'answer' && state.asking === null) return null;
       const step = act(plan, state, what, at => seenAt(field, at));
-      effects.push(...step.effects.flatMap(({ kind }) => (kind === 'send' ? 'sent' : kind === 'ask' ? 'asks' : [])));
+      effects.push(
+        ...step.effects.flatMap(({ kind }) => (kind === 'send' ? 'sent' : kind === 'ask' ? 'asks' : [])),
+      );
       state = step.state;
     }
   } catch (error) {
@@ -153,13 +166,19 @@ function passage(
   const to = situationAt(component, after)?.id ?? null;
   const stays = to === situation || before.join() === after.join();
   // What changes nothing at all is no passage.
-  if (stays && effects.length === 0 && state.value === from.value && before.join() === after.join()) return null;
+  if (stays && effects.length === 0 && state.value === from.value && before.join() === after.join())
+    return null;
   return { where, acts, to, stays, effects };
 }
 
 /** Two outcomes that are one are told as one. */
 function merged(cell: readonly Passage[]): readonly Passage[] {
   const [first, ...others] = cell;
-  const isOne = first && others.every(each => each.to === first.to && each.stays === first.stays && each.effects.join() === first.effects.join());
+  const isOne =
+    first &&
+    others.every(
+      each =>
+        each.to === first.to && each.stays === first.stays && each.effects.join() === first.effects.join(),
+    );
   return first && isOne && others.length > 0 ? [{ ...first, where: null }] : cell;
 }

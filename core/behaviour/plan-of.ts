@@ -58,7 +58,9 @@ function rolesOf(component: Component): Plan['roles'] {
   const choices = choicesOf(component);
   const found = choices && {
     list: choices.list,
-    entry: [choices.way, choices.entry.name, choices.entry.component.anatomy.root.name].filter(Boolean).join('/'),
+    entry: [choices.way, choices.entry.name, choices.entry.component.anatomy.root.name]
+      .filter(Boolean)
+      .join('/'),
   };
   return { ...found, ...Object.fromEntries(named) };
 }
@@ -110,7 +112,10 @@ function* targetsOf(component: Component, entry: string | undefined): Generator<
   for (const part of anatomy.parts) {
     const button = buttonAround(component, part);
     const { name } = part;
-    if (entry !== undefined && (name === entry || name.startsWith(`${entry.slice(0, entry.lastIndexOf('/'))}/`)))
+    if (
+      entry !== undefined &&
+      (name === entry || name.startsWith(`${entry.slice(0, entry.lastIndexOf('/'))}/`))
+    )
       yield [name, { kind: 'entry' }];
     else if (button) yield [name, { kind: 'button', part: button.name, isInFrame: inArea.has(part) }];
     else if (part === anatomy.control || inArea.has(part) || (anatomy.control && isLabel(component, part)))

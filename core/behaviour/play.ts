@@ -80,7 +80,9 @@ export function moments(input: PlayInput): Moment[] {
       // A message is read out when it comes, once; so is what was not taken.
       const announced = [
         ...messages.filter(message => !shown.includes(message)),
-        ...step.effects.flatMap(effect => (effect.kind === 'refuse' ? [refusal(field, state, effect.text)] : [])),
+        ...step.effects.flatMap(effect =>
+          effect.kind === 'refuse' ? [refusal(field, state, effect.text)] : [],
+        ),
       ];
       shown = messages;
       const played = {

@@ -59,7 +59,19 @@ const plans: readonly Plan[] = Object.entries(BEHAVIOURS).flatMap(([id, behaviou
   );
 });
 
-const words = fc.constantFrom('a', 'Osprey', '3', '330p', '1,240.5', '-', '.5', ' ', '👩‍👩‍👧', 'خوش', 'two\nlines');
+const words = fc.constantFrom(
+  'a',
+  'Osprey',
+  '3',
+  '330p',
+  '1,240.5',
+  '-',
+  '.5',
+  ' ',
+  '👩‍👩‍👧',
+  'خوش',
+  'two\nlines',
+);
 const keys = fc.constantFrom(
   ...[
     'Backspace',

@@ -5,7 +5,7 @@ import { absentWhere } from '../resolution/reading';
 import type { Box } from '../space/box';
 import { NOWHERE } from '../space/extent';
 import { inBox, type Combination } from '../space/space';
-import { alphabetOf } from './alphabet';
+import { alphabetOf, pointerActs, type Wanted } from './alphabet';
 import { readAct, RefusedAct } from './acts';
 import { seenAt, type PlayedField } from './drawn-field';
 import type { FieldState } from './field-state';
@@ -62,7 +62,9 @@ export function reach(input: ReachInput): Reached {
   }
   if (!best) return { reachable: false, because: why(input) };
   const last = play({ system, component, sample, acts: best }).at(-1);
-  const combination = last?.combination ?? space.written(combinationAt(field.plan, beginning({ system, component, sample }).state));
+  const combination =
+    last?.combination ??
+    space.written(combinationAt(field.plan, beginning({ system, component, sample }).state));
   return { reachable: true, acts: best, combination };
 }
 
@@ -103,9 +105,15 @@ function optionsThatMatter(component: Component, plan: Plan, target: Box): numbe
 /** Texts worth typing: what the sample has, what it has wrong by check, and the ends of a count. */
 export function textsOf({ plan, component, sample }: PlayedField): string[] {
   const given = sample?.content[component.anatomy.control?.content ?? 'value'];
-  const written = typeof given === 'string' ? [given] : typeof given === 'object' && !Array.isArray(given) ? Object.values(given) : [];
+  const written =
+    typeof given === 'string'
+      ? [given]
+      : typeof given === 'object' && !Array.isArray(given)
+        ? Object.values(given)
+        : [];
   const { kind, least, most, length } = plan.value;
-  const ends = kind === 'count' ? [least, most].flatMap(end => (typeof end === 'number' ? [String(end)] : [])) : [];
+  const ends =
+    kind === 'count' ? [least, most].flatMap(end => (typeof end === 'number' ? [String(end)] : [])) : [];
   const plain = kind === 'code' ? ['0'.repeat(length ?? 1)] : ['1'];
   const all = [...written.map(String), ...Object.values(sample?.wrong ?? {}), ...ends, ...plain];
   return [...new Set(all)].filter(text => text !== '');
@@ -126,38 +134,67 @@ function searched(
   most: number,
 ): string[] | null {
   const { plan } = field;
-  const { space } = component;
-  const ids = [...space.extents.support(space.reachedFrom(target))].map(axis => space.axes[axis]!.id);
-  const read = alphabetOf(field, textsOf(field), new Set(ids)).map(text => ({ text, what: named(component, readAct(text)) }));
+  const wanted = wantedOf(component, target);
+  const read = (acts: readonly string[]) =>
+    acts.map(text => ({ text, what: named(component, readAct(text)) }));
+  const tries = read(alphabetOf(field, textsOf(field), wanted));
+  // Where the pointer is matters to nothing but itself: it is brought there at the end.
+  const ends = read(pointerActs(field, wanted));
+  const memory = new Memory(field);
   let { state } = beginning({ system, component, sample });
-  const look = remembered(field);
-  for (const { text } of set) state = act(plan, state, readAct(text), look).state;
-  const first: Place = { state, before: null, did: null, depth: set.length };
+  for (const { text } of set) state = act(plan, state, readAct(text), memory.look).state;
   const prefix = set.map(({ text }) => text);
-  const known = new Set([sortOf(plan, state)]);
-  const queue = [first];
+  const known = new Set([memory.sortOf(state)]);
+  const queue: Place[] = [{ state, before: null, did: null, depth: set.length }];
+  const isThere = (at: FieldState): boolean => inBox(target, memory.combination(at));
+  let best: string[] | null = null;
   for (let at = 0; at < queue.length && at < MOST_PLACES; at++) {
     const place = queue[at]!;
-    if (inBox(target, combinationAt(plan, place.state))) {
+    const longest = Math.min(most, best ? best.length - 1 : Infinity);
+    if (place.depth > longest) break;
+    if (isThere(place.state)) {
       const found = [...prefix, ...wayTo(place)];
       if (arrives(field, found, target)) return found;
     }
-    if (place.depth >= most) continue;
-    for (const { text, what } of read) {
-      const next = tried(plan, place.state, what, look);
+    if (place.depth >= longest) continue;
+    for (const { text, what } of ends) {
+      const next = tried(plan, place.state, what, memory.look);
+      const found = next && isThere(next) ? [...prefix, ...wayTo(place), text] : null;
+      if (found && (!best || found.length < best.length) && arrives(field, found, target)) best = found;
+    }
+    for (const { text, what } of tries) {
+      const next = tried(plan, place.state, what, memory.look);
       if (!next) continue;
-      const sort = sortOf(plan, next);
+      const sort = memory.sortOf(next);
       if (known.has(sort)) continue;
       known.add(sort);
       queue.push({ state: next, before: place, did: text, depth: place.depth + 1 });
     }
   }
-  return null;
+  return best;
+}
+
+export function wantedOf({ space }: Component, target: Box): Wanted {
+  const masked = (id: string, asks: (mask: number, axis: number) => boolean): boolean => {
+    const axis = space.axes.findIndex(each => each.id === id);
+    return axis >= 0 && asks(target[axis]!, axis);
+  };
+  return {
+    isNamed: id => masked(id, (mask, axis) => mask !== space.full[axis]),
+    isMoved: id => masked(id, (mask, axis) => !((mask >> space.axes[axis]!.rest) & 1)),
+    takes: (id, value) =>
+      masked(id, (mask, axis) => ((mask >> space.axes[axis]!.indexOf.get(value)!) & 1) === 1),
+  };
 }
 
 const wayTo = ({ before, did }: Place): string[] => (before ? [...wayTo(before), did!] : []);
 
-function tried(plan: Plan, state: FieldState, what: ReturnType<typeof readAct>, look: (state: FieldState) => Seen): FieldState | null {
+function tried(
+  plan: Plan,
+  state: FieldState,
+  what: ReturnType<typeof readAct>,
+  look: (state: FieldState) => Seen,
+): FieldState | null {
   if (what.kind === 'answer' && !state.asking) return null;
   try {
     return act(plan, state, what, look).state;
@@ -174,44 +211,65 @@ function arrives({ system, component, sample }: PlayedField, acts: readonly stri
   return inBox(target, space.indices(last.combination));
 }
 
-/** What tells places apart: all that the machine goes by, but of values only their sort. */
-function sortOf(plan: Plan, state: FieldState): string {
-  const { value, text, selection, focus, pointer, complaint, isApproved, asking, isSending, answers } = state;
-  const failing = firstFailing(plan, state);
-  const kind = plan.kind.isEmpty(value) ? 'empty' : (failing?.check.id ?? 'right');
-  const selected = selection[0] === 0 && selection[1] === text.length ? 'all' : selection[0] === text.length ? 'end' : 'within';
-  const held = pointer.isDown ? 'down' : '';
-  return JSON.stringify([
-    combinationAt(plan, state),
-    kind,
-    failing?.isOpen ?? null,
-    selected,
-    focus,
-    pointer.part === null ? null : plan.targets[pointer.part],
-    held,
-    complaint,
-    isApproved,
-    asking?.check ?? null,
-    isSending,
-    answers,
-    state.isRevealed,
-    state.isOpen,
-    state.active === null,
-    state.held !== null,
-    state.set,
-  ]);
-}
+/** What a search asks of many states, worked out once for each way that matters. */
+class Memory {
+  private readonly seen = new Map<string, Seen>();
+  private readonly combinations = new WeakMap<FieldState, readonly number[]>();
+  private readonly failings = new Map<string, string>();
 
-/** What is seen of a field, worked out once for each way it can look. */
-function remembered(field: PlayedField): (state: FieldState) => Seen {
-  const known = new Map<string, Seen>();
-  return state => {
+  constructor(private readonly field: PlayedField) {}
+
+  combination(state: FieldState): readonly number[] {
+    let found = this.combinations.get(state);
+    if (!found) this.combinations.set(state, (found = combinationAt(this.field.plan, state)));
+    return found;
+  }
+
+  readonly look = (state: FieldState): Seen => {
     const { complaint, isOpen, value } = state;
-    const key = `${combinationAt(field.plan, state).join()} ${complaint !== null} ${isOpen} ${value === ''}`;
-    let seen = known.get(key);
-    if (!seen) known.set(key, (seen = seenAt(field, state)));
+    const key = `${this.combination(state).join()} ${complaint !== null} ${isOpen} ${value === ''}`;
+    let seen = this.seen.get(key);
+    if (!seen) this.seen.set(key, (seen = seenAt(this.field, state)));
     return seen;
   };
+
+  /** Of which sort a value is: empty, right, or wrong by a check. */
+  private valueSort(state: FieldState): string {
+    const { plan } = this.field;
+    const { value, set, answers } = state;
+    const key = JSON.stringify([value, set['requirement'], answers]);
+    let sort = this.failings.get(key);
+    if (sort === undefined) {
+      const failing = firstFailing(plan, state);
+      sort = plan.kind.isEmpty(value) ? 'empty' : failing ? `${failing.check.id} ${failing.isOpen}` : 'right';
+      this.failings.set(key, sort);
+    }
+    return sort;
+  }
+
+  /** What tells places apart: all that the machine goes by, but of values only their sort, and nothing of the pointer. */
+  sortOf(state: FieldState): string {
+    const { plan } = this.field;
+    const { text, selection } = state;
+    const pointer = plan.axes.findIndex(({ id }) => id === 'pointer');
+    const [from, to] = selection;
+    const selected = from === 0 && to === text.length ? 'all' : from === text.length ? 'end' : 'within';
+    return JSON.stringify([
+      this.combination(state).filter((_, axis) => axis !== pointer),
+      this.valueSort(state),
+      selected,
+      state.focus,
+      state.complaint,
+      state.isApproved,
+      state.asking?.check ?? null,
+      state.isSending,
+      state.answers,
+      state.isRevealed,
+      state.isOpen,
+      state.active === null,
+      state.set,
+    ]);
+  }
 }
 
 /** Why nothing leads there: the first value that never comes about, or that they never do so together. */
@@ -223,20 +281,25 @@ function why(input: ReachInput): string {
     const alone = space.full.map((full, each) => (each === axis ? target[axis]! : full));
     const { field } = beginning(input);
     const matters = optionsThatMatter(component, field.plan, alone);
-    const reaches = settings(component, matters).some(set => searched(field, { ...input, target: alone }, set, Infinity));
-    if (!reaches) return `Nothing that a person or the application does leads to ${wordsOf(component, alone)}.`;
+    const reaches = settings(component, matters).some(set =>
+      searched(field, { ...input, target: alone }, set, Infinity),
+    );
+    if (!reaches)
+      return `Nothing that a person or the application does leads to ${wordsOf(component, alone)}.`;
   }
   return named.length > 1
     ? `Each comes about by itself, but never ${wordsOf(component, target)} together.`
     : `Nothing that a person or the application does leads to ${wordsOf(component, target)}.`;
 }
 
-const wordsOf = ({ space }: Component, box: Box): string =>
-  box
-    .flatMap((mask, axis) => {
-      if (mask === space.full[axis]) return [];
-      const { id, values } = space.axes[axis]!;
-      const some = values.filter((_, value) => (mask >> value) & 1).map(value => value.id);
-      return [`${id}=${some.join(' or ')}`];
-    })
-    .join(', ');
+/** A region in words; what is at rest in it is left out where something is not. */
+function wordsOf({ space }: Component, box: Box): string {
+  const words = box.flatMap((mask, axis) => {
+    if (mask === space.full[axis]) return [];
+    const { id, values, rest } = space.axes[axis]!;
+    const some = values.filter((_, value) => (mask >> value) & 1).map(value => value.id);
+    return [{ text: `${id}=${some.join(' or ')}`, isAtRest: mask === 1 << rest }];
+  });
+  const moved = words.filter(({ isAtRest }) => !isAtRest);
+  return (moved.length > 0 ? moved : words).map(({ text }) => text).join(', ');
+}

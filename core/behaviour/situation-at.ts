@@ -11,7 +11,9 @@ export function situationAt(component: Component, indices: readonly number[]): S
   for (const situation of situations) {
     if (!inBox(situation.region, indices)) continue;
     const drawn = space.settled(space.indices(situation.when)).combination;
-    const apart = space.axes.filter(({ kind }, axis) => kind === 'state' && drawn[axis] !== indices[axis]).length;
+    const apart = space.axes.filter(
+      ({ kind }, axis) => kind === 'state' && drawn[axis] !== indices[axis],
+    ).length;
     const count = space.count(situation.region);
     if (!found || apart < found.apart || (apart === found.apart && count < found.count))
       found = { situation, apart, count };

@@ -84,7 +84,10 @@ function checkPart(component: Component, role: string, name: string, problems: P
   const part = partNamed(component, name);
   if (!part)
     problems.error(at, 'unknown-part', `There is no part “${brief(name)}”.`, nearest(name, names), name);
-  else if (BUTTON_ROLES.some(each => each === role) && planOf(component).targets[part.name]?.kind !== 'button')
+  else if (
+    BUTTON_ROLES.some(each => each === role) &&
+    planOf(component).targets[part.name]?.kind !== 'button'
+  )
     problems.error(at, 'wrong-part', `“${name}” is no button, so it cannot be pressed by itself.`);
 }
 
@@ -162,7 +165,12 @@ function checkAct(component: Component, text: string, at: string, problems: Prob
   try {
     const act = readAct(text);
     const name = 'part' in act ? act.part : null;
-    if (name === null || partNamed(component, name) || component.anatomy.byName.has(fullName(component, act) ?? name)) return;
+    if (
+      name === null ||
+      partNamed(component, name) ||
+      component.anatomy.byName.has(fullName(component, act) ?? name)
+    )
+      return;
     const names = [...component.anatomy.byName.keys()];
     problems.error(at, 'unknown-part', `There is no part “${brief(name)}”.`, nearest(name, names), name);
   } catch (error) {

@@ -71,7 +71,8 @@ type Half = 'early' | 'late' | 'none';
 function halfSaid(said: string, locale: string): Half | null {
   const letters = said.replace(/[.\s]/g, '');
   if (letters === '') return 'none';
-  const words = (time: string): string => halfOf(time, locale).toLocaleLowerCase(locale).replace(/[.\s]/g, '');
+  const words = (time: string): string =>
+    halfOf(time, locale).toLocaleLowerCase(locale).replace(/[.\s]/g, '');
   for (const [half, usual, time] of [
     ['early', 'am', '06:00'],
     ['late', 'pm', '18:00'],

@@ -35,7 +35,10 @@ export const isHalfApart = ({ content = [] }: Pick<ComponentDocument, 'content'>
 
 /** Kinds of value that are read in another form than they are submitted in. */
 const SHOWN: Readonly<
-  Record<string, (value: string, locale: string, document: ComponentDocument, hours: 12 | 24 | null) => string>
+  Record<
+    string,
+    (value: string, locale: string, document: ComponentDocument, hours: 12 | 24 | null) => string
+  >
 > = {
   amount: (value, locale) => grouped(value, locale),
   time: (value, locale, document, hours) =>

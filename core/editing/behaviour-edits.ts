@@ -1,6 +1,13 @@
 import type { Component } from '../components/component';
 import type { BehaviourDocument, CheckDocument, JudgingDocument } from '../formats/component-document';
-import { CannotRestructure, refuseName, theComponent, withWritten, writtenOf, type StructuralEdit } from './restructure';
+import {
+  CannotRestructure,
+  refuseName,
+  theComponent,
+  withWritten,
+  writtenOf,
+  type StructuralEdit,
+} from './restructure';
 
 /** Changes when a field complains, forgives and approves; in a derived component only what is named departs from its base. */
 export const changeJudging =
@@ -42,7 +49,9 @@ export const removeCheck =
     const own = ownBehaviour(component);
     const checks = own.checks ?? [];
     if (!checks.some(each => each.id === check))
-      throw new CannotRestructure(`“${check}” is a check of the base; it can be changed here, not taken out.`);
+      throw new CannotRestructure(
+        `“${check}” is a check of the base; it can be changed here, not taken out.`,
+      );
     return withBehaviour(system, component, { ...own, checks: checks.filter(each => each.id !== check) });
   };
 

@@ -92,7 +92,8 @@ class LiveField implements AttachedField, FormField {
     });
     this.live = root.ownerDocument.createElement('span');
     this.live.setAttribute('role', 'status');
-    this.live.style.cssText = 'position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap';
+    this.live.style.cssText =
+      'position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap';
     if (plan.kind.taken) root.append(this.live);
     this.equip(control);
     if (control && 'defaultValue' in control && plan.kind.takesText) {
@@ -252,10 +253,14 @@ class LiveField implements AttachedField, FormField {
   }
 
   private machine(): Machine {
-    return new Machine(this.plan, { ...this.state, time: performance.now() - this.began }, {
-      isDisabled: part => (this.elements.first(part) as HTMLButtonElement | null)?.disabled === true,
-      entries: () => this.list?.entries(this.elements) ?? [],
-    });
+    return new Machine(
+      this.plan,
+      { ...this.state, time: performance.now() - this.began },
+      {
+        isDisabled: part => (this.elements.first(part) as HTMLButtonElement | null)?.disabled === true,
+        entries: () => this.list?.entries(this.elements) ?? [],
+      },
+    );
   }
 
   /** Lets something happen, shows what has come of it, and does what is to be done outside. */
@@ -270,7 +275,10 @@ class LiveField implements AttachedField, FormField {
       this.state = machine.state;
     }
     if (this.plan.value.kind === 'count')
-      this.control?.setAttribute('aria-valuenow', this.state.value === '' ? '' : String(Number(this.state.value)));
+      this.control?.setAttribute(
+        'aria-valuenow',
+        this.state.value === '' ? '' : String(Number(this.state.value)),
+      );
     this.moveFocus(before);
     for (const effect of machine.effects) this.effect(effect);
     if (this.state.value !== before.value) this.options.onChange?.(this.state.value);
@@ -390,10 +398,21 @@ class LiveField implements AttachedField, FormField {
   private focused({ target }: FocusEvent): void {
     const at = this.elements.partAt(target);
     if (!at) return;
+    const isFromOutside = this.state.focus === null && this.downAt === null;
     this.browserMoves(() =>
       this.run(machine => machine.focus(at.part, (target as Element).matches(':focus-visible'))),
     );
     this.select();
+    if (isFromOutside) this.noteFocus(at.part);
+  }
+
+  /** The focus came by keys from elsewhere: as acts a press, and where a browser selects the whole text, that. */
+  private noteFocus(part: string): void {
+    const { onAct } = this.options;
+    const { text, selection } = this.state;
+    onAct?.({ kind: 'press', part, entry: null });
+    if (text !== '' && selection[0] === 0 && selection[1] === text.length)
+      onAct?.({ kind: 'key', key: 'a', shift: false, control: true, alt: false });
   }
 
   /** The text may have changed as the focus came; what the browser has selected since is what counts. */
@@ -477,7 +496,11 @@ class LiveField implements AttachedField, FormField {
     const added = event.data ?? event.dataTransfer?.getData('text/plain') ?? '';
     const selection = this.selection();
     if (!selection || added === '') return;
-    const { put, refused } = admitted(plan, { text: (this.control as HTMLInputElement).value, selection }, added);
+    const { put, refused } = admitted(
+      plan,
+      { text: (this.control as HTMLInputElement).value, selection },
+      added,
+    );
     if (put === added) return;
     event.preventDefault();
     // Goes through the browser's own editing, so that it can be undone there.
@@ -497,7 +520,9 @@ class LiveField implements AttachedField, FormField {
     }
     const selection = this.selection() ?? [control.value.length, control.value.length];
     const isFilled = control.matches(':autofill');
-    this.run(machine => (isFilled ? machine.autofill(control.value) : machine.edit(control.value, selection)));
+    this.run(machine =>
+      isFilled ? machine.autofill(control.value) : machine.edit(control.value, selection),
+    );
   }
 
   private selection(): readonly [number, number] | null {

@@ -11,7 +11,9 @@ const MODULES: readonly string[] = ['amount', 'choice', 'code', 'count', 'search
 export function behaviourFiles(system: System, components: readonly Component[]): OutputFile[] {
   const behaving = components.filter(({ document, anatomy }) => document.behaviour && anatomy.control);
   if (behaving.length === 0) return [];
-  const shared = new Set(behaving.flatMap(component => [...needed('base.js'), ...needed(`${moduleOf(component)}.js`)]));
+  const shared = new Set(
+    behaving.flatMap(component => [...needed('base.js'), ...needed(`${moduleOf(component)}.js`)]),
+  );
   return [
     ...[...shared].sort().map(name => ({ path: `behaviour/shared/${name}`, text: SCRIPTS[name]!.text })),
     ...behaving.map(component => ({

@@ -16,7 +16,9 @@ export class FieldElements {
   all(part: string): HTMLElement[] {
     const name = this.plan.classes[part];
     if (name === undefined) return [];
-    return this.root.classList.contains(name) ? [this.root] : [...this.root.querySelectorAll<HTMLElement>(`.${CSS.escape(name)}`)];
+    return this.root.classList.contains(name)
+      ? [this.root]
+      : [...this.root.querySelectorAll<HTMLElement>(`.${CSS.escape(name)}`)];
   }
 
   first(part: string): HTMLElement | null {

@@ -54,7 +54,9 @@ class Form {
 
   private inOrder(): FormField[] {
     return [...this.fields].sort((one, other) =>
-      one.control && other.control && one.control.compareDocumentPosition(other.control) & Node.DOCUMENT_POSITION_PRECEDING
+      one.control &&
+      other.control &&
+      one.control.compareDocumentPosition(other.control) & Node.DOCUMENT_POSITION_PRECEDING
         ? 1
         : -1,
     );

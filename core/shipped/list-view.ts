@@ -15,9 +15,19 @@ const wordsOf = (element: HTMLElement): string =>
     .filter(child => child.getAttribute('aria-hidden') !== 'true')
     .map(child => child.textContent.trim())[0] ?? element.textContent.trim();
 
-function entriesOf({ control, entries }: { control: HTMLElement | null; entries: HTMLElement[] }): ListEntry[] {
+function entriesOf({
+  control,
+  entries,
+}: {
+  control: HTMLElement | null;
+  entries: HTMLElement[];
+}): ListEntry[] {
   if (control?.localName === 'select')
-    return [...(control as HTMLSelectElement).options].map(({ value, text, disabled }) => ({ id: value, text, isDisabled: disabled }));
+    return [...(control as HTMLSelectElement).options].map(({ value, text, disabled }) => ({
+      id: value,
+      text,
+      isDisabled: disabled,
+    }));
   return entries.map(element => {
     const text = wordsOf(element);
     return {

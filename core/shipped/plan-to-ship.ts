@@ -13,7 +13,16 @@ import { fieldHtml } from '../emit/html';
 import { namesOf } from '../emit/names';
 import { markOf } from '../emit/state-marks';
 import { isObject } from '../formats/json';
-import { ID, type Boxes, type Face, type Place, type ShippedMark, type ShippedPlan, type Template, type WithinMark } from './shipped-plan';
+import {
+  ID,
+  type Boxes,
+  type Face,
+  type Place,
+  type ShippedMark,
+  type ShippedPlan,
+  type Template,
+  type WithinMark,
+} from './shipped-plan';
 
 /** All that a script which ships must know of a component. */
 export function planToShip(system: System, component: Component): ShippedPlan {
@@ -42,12 +51,17 @@ export function planToShip(system: System, component: Component): ShippedPlan {
 /** States that the machine decides on and that no browser shows by itself. */
 function marksOf(component: Component, attribute: (axis: string) => string): ShippedMark[] {
   const { anatomy, space } = component;
-  const elements = anatomy.control?.elements.length ? anatomy.control.elements : [anatomy.control?.element ?? ''];
+  const elements = anatomy.control?.elements.length
+    ? anatomy.control.elements
+    : [anatomy.control?.element ?? ''];
   return space.axes.flatMap((axis, place) =>
     (axis.state?.values ?? []).slice(1).flatMap(({ id }): ShippedMark[] => {
       const value = axis.indexOf.get(id);
       if (value === undefined) return [];
-      const found = elements.map(element => ({ element, mark: markOf(component, axis, id, element, attribute) }));
+      const found = elements.map(element => ({
+        element,
+        mark: markOf(component, axis, id, element, attribute),
+      }));
       return found.flatMap(({ element, mark }) =>
         mark
           ? [{ axis: place, value, ...mark, ...(elements.length > 1 ? { elements: [element] } : {}) }]
@@ -97,7 +111,8 @@ function templatesOf(system: System, component: Component): Template[] {
     const declared = component.document.content?.find(({ id }) => id === key);
     const template = declared?.text ?? '';
     const named = namedIn(template);
-    const isOurs = named.length > 0 && named.every(name => Object.hasOwn(TEMPLATE_WORDS, name) && name !== 'list.length');
+    const isOurs =
+      named.length > 0 && named.every(name => Object.hasOwn(TEMPLATE_WORDS, name) && name !== 'list.length');
     if (!isOurs) return [];
     const html = htmlOf(system, component, part, { [key!]: ' ' });
     return html === null ? [] : [{ part: part.name, template, html, ...placeOf(component, part) }];
@@ -113,13 +128,16 @@ function facesOf(system: System, component: Component): Face[] {
     const written = key === null || said.includes(key) ? undefined : sample?.content[key];
     if (!isObject(written)) return [];
     const place = component.space.axes.findIndex(
-      ({ id, kind, values }) => kind === 'state' && DECIDED.includes(id) && values.some(each => Object.hasOwn(written, each.id)),
+      ({ id, kind, values }) =>
+        kind === 'state' && DECIDED.includes(id) && values.some(each => Object.hasOwn(written, each.id)),
     );
     if (place < 0 || !component.anatomy.outer(part)) return [];
     const { values } = component.space.axes[place]!;
     const html = values.map(({ id }) => {
       const text = (written as Record<string, unknown>)[id];
-      return typeof text === 'string' && text !== '' ? htmlOf(system, component, part, { [key!]: text }) : null;
+      return typeof text === 'string' && text !== ''
+        ? htmlOf(system, component, part, { [key!]: text })
+        : null;
     });
     return [{ part: part.name, axis: place, html, ...placeOf(component, part) }];
   });
@@ -128,7 +146,12 @@ function facesOf(system: System, component: Component): Face[] {
 /** Axes by which a machine, and nobody else, changes what a part shows. */
 const DECIDED: readonly string[] = ['validity', 'secret', 'disclosure', 'range'];
 
-function htmlOf(system: System, component: Component, part: Part, content: Record<string, string>): string | null {
+function htmlOf(
+  system: System,
+  component: Component,
+  part: Part,
+  content: Record<string, string>,
+): string | null {
   const [sample] = component.samples;
   const { space } = component;
   const tree = fieldTree({
@@ -147,7 +170,10 @@ function htmlOf(system: System, component: Component, part: Part, content: Recor
 /** Boxes that show a code: the component that is repeated, and its text. */
 function boxesOf(system: System, component: Component): Boxes | null {
   const names = namesOf(system).component(component.id);
-  const box = component.nested.find(({ repeat, component: { anatomy }, component: nested }) => repeat !== null && !isReached(nested) && !anatomy.bearer);
+  const box = component.nested.find(
+    ({ repeat, component: { anatomy }, component: nested }) =>
+      repeat !== null && !isReached(nested) && !anatomy.bearer,
+  );
   const character = box?.component.anatomy.parts.find(({ kind }) => kind.kind === 'text');
   if (!box || !character) return null;
   const turn = box.component.space.axes.find(({ id }) => id === 'turn');
@@ -155,6 +181,9 @@ function boxesOf(system: System, component: Component): Boxes | null {
   return {
     box: `${box.name}/${box.component.anatomy.root.name}`,
     character: `${box.name}/${character.name}`,
-    turn: turn && other !== undefined ? { attribute: names.axis(`${box.name}/turn`), here: 'current', other } : null,
+    turn:
+      turn && other !== undefined
+        ? { attribute: names.axis(`${box.name}/turn`), here: 'current', other }
+        : null,
   };
 }

@@ -182,7 +182,8 @@ export class BehaviourHands {
     const { x, y } = this.at;
     // With a button held down it would select text.
     if (!this.isHeld)
-      for (const by of [1, 0]) await this.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: x + by, y });
+      for (const by of [1, 0])
+        await this.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: x + by, y });
     const found = await this.driver.executeScript<Found>(
       READ,
       this.classes,

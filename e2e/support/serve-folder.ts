@@ -10,7 +10,9 @@ const TYPES: Readonly<Record<string, string>> = {
 };
 
 /** A folder of outputs as a web server shows it: modules are not taken from files. */
-export async function serveFolder(folder: string): Promise<{ readonly address: string; readonly close: () => void }> {
+export async function serveFolder(
+  folder: string,
+): Promise<{ readonly address: string; readonly close: () => void }> {
   const server = createServer(({ url = '/' }, response) => {
     const path = join(folder, new URL(url, 'http://here').pathname);
     if (!existsSync(path)) return void response.writeHead(404).end();

@@ -33,7 +33,8 @@ function opening(state: FieldState, entries: readonly ListEntry[]): number | nul
 }
 
 /** Whether letters are being sought still. */
-const isSeeking = ({ sought: open, time }: FieldState): boolean => open !== null && time - open.at <= TOGETHER;
+const isSeeking = ({ sought: open, time }: FieldState): boolean =>
+  open !== null && time - open.at <= TOGETHER;
 
 /** Type-ahead: letters in quick succession together; one letter again goes to the next of that beginning. */
 function sought(state: FieldState, letter: string, entries: readonly ListEntry[], from: number): Turn {
@@ -49,11 +50,12 @@ function sought(state: FieldState, letter: string, entries: readonly ListEntry[]
         !entries[index]!.isDisabled &&
         entries[index]!.text.toLocaleLowerCase(state.locale).startsWith(wanted),
     );
-  return { change: { sought: { letters, at: state.time }, ...(found === undefined ? {} : { active: found }) } };
+  return {
+    change: { sought: { letters, at: state.time }, ...(found === undefined ? {} : { active: found }) },
+  };
 }
 
-const isLetter = ({ key, control, alt }: KeyPress): boolean =>
-  !control && !alt && [...key].length === 1;
+const isLetter = ({ key, control, alt }: KeyPress): boolean => !control && !alt && [...key].length === 1;
 
 const closed = { isOpen: false, active: null, sought: null } as const;
 
@@ -85,7 +87,12 @@ function keyOnClosed(state: FieldState, press: KeyPress, entries: readonly ListE
     return { change: { ...open, active: entries[at] ? at : null } };
   }
   if (!isLetter(press)) return undefined;
-  const { change } = sought(state, key, entries, open.active === null || state.value === '' ? -1 : open.active);
+  const { change } = sought(
+    state,
+    key,
+    entries,
+    open.active === null || state.value === '' ? -1 : open.active,
+  );
   return { change: { ...open, ...change } };
 }
 

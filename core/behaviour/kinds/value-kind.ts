@@ -33,7 +33,12 @@ export interface KeyPress {
 
 /** How a list of choices answers. */
 export interface ListManners {
-  readonly key: (state: FieldState, press: KeyPress, entries: readonly ListEntry[], several: boolean) => Turn | undefined;
+  readonly key: (
+    state: FieldState,
+    press: KeyPress,
+    entries: readonly ListEntry[],
+    several: boolean,
+  ) => Turn | undefined;
   /** A press on the control. */
   readonly press: (state: FieldState, entries: readonly ListEntry[]) => Turn;
   readonly choose: (state: FieldState, entry: ListEntry, several: boolean) => Turn;

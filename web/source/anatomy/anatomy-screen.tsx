@@ -3,13 +3,13 @@ import { useParams, useSearchParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
-import type { Combination } from '@periwinkle/core/space/space';
 import { Choice } from '../common/choice';
 import { counted } from '../common/numbers';
 import { SheetHead } from '../common/sheet-head';
 import { usePageKeys } from '../common/shortcuts';
 import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
+import { SHOWN, shownIn, shownText } from '../data/shown-address';
 import { useSystemPart } from '../data/system-context';
 import { partLines } from './part-lines';
 import { ParameterList } from './parameter-list';
@@ -18,7 +18,6 @@ import { PartList } from './part-list';
 import { Stage } from './stage';
 
 const PART = 'part';
-const SHOWN = 'shown';
 const SAMPLE = 'sample';
 const SCALE = 'times';
 const SCALES = ['1.5', '2', '2.5'];
@@ -149,25 +148,4 @@ function Inside({ component }: { component: Component }) {
       </div>
     </>
   );
-}
-
-/** The combination that the address names, after the limits. */
-function shownIn({ space }: Component, text: string | null): Combination {
-  const said = Object.fromEntries(
-    (text ?? '').split(',').flatMap(pair => {
-      const [axis, value] = pair.split(':');
-      const place = space.axes.find(each => each.id === axis);
-      return place && value !== undefined && place.indexOf.has(value) ? [[place.id, value]] : [];
-    }),
-  );
-  return space.written(space.settled(space.indices(said)).combination);
-}
-
-/** A combination as the address names it; nothing of one at rest. */
-function shownText({ space }: Component, combination: Combination): string | null {
-  const said = space.axes.flatMap(axis => {
-    const value = combination[axis.id];
-    return value === undefined || value === axis.values[axis.rest]!.id ? [] : [`${axis.id}:${value}`];
-  });
-  return said.length === 0 ? null : said.join(',');
 }

@@ -1,11 +1,14 @@
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
+import { conditionWords } from '@periwinkle/core/space/condition';
+import type { Combination } from '@periwinkle/core/space/space';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { SheetHead } from '../common/sheet-head';
 import { counted } from '../common/numbers';
 import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
+import { SHOWN, shownIn } from '../data/shown-address';
 import { useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
 import { CheckList } from './check-list';
@@ -29,9 +32,17 @@ export function BehaviourScreen() {
 function Inside({ component }: { component: Component }) {
   const system = useSystemPart('edited');
   const contexts = useContexts(system.tokens);
-  const { value: table, upToDate, progress } = useAnswer(
-    'passages',
-    { component: component.id },
+  const {
+    value: table,
+    upToDate,
+    progress,
+  } = useAnswer('passages', { component: component.id }, system.documents, REST_MS);
+  const [parameters] = useSearchParams();
+  const shown = parameters.get(SHOWN);
+  const wanted = shown === null ? null : shownIn(component, shown);
+  const { value: way } = useAnswer(
+    'way',
+    wanted && { component: component.id, combination: wanted },
     system.documents,
     REST_MS,
   );
@@ -55,7 +66,9 @@ function Inside({ component }: { component: Component }) {
             />
           ) : (
             <p className="said">
-              {progress ? `${progress.done} of ${progress.total} situations walked to …` : 'walking through …'}
+              {progress
+                ? `${progress.done} of ${progress.total} situations walked to …`
+                : 'walking through …'}
             </p>
           )}
         </section>
@@ -88,10 +101,36 @@ function Inside({ component }: { component: Component }) {
           ) : null}
         </div>
       </div>
+      {wanted && way && !row ? (
+        way.reachable ? (
+          <WayStrip
+            system={system}
+            component={component}
+            contexts={contexts}
+            acts={way.acts}
+            title={wordsOf(component, wanted)}
+          />
+        ) : (
+          <section className="walkthrough getting">
+            <h2>
+              “{wordsOf(component, wanted)}” never comes about <small>{way.because}</small>
+            </h2>
+          </section>
+        )
+      ) : null}
       {row?.way ? (
         <WayStrip system={system} component={component} contexts={contexts} acts={row.way} title={title} />
       ) : null}
       <WalkthroughList system={system} component={component} contexts={contexts} />
     </>
   );
+}
+
+/** What of a combination is not at rest, in words. */
+function wordsOf({ space }: Component, combination: Combination): string {
+  const region = space.axes.map(axis => {
+    const value = axis.indexOf.get(combination[axis.id]!)!;
+    return value === axis.rest ? 2 ** axis.values.length - 1 : 1 << value;
+  });
+  return conditionWords(region, space.axes);
 }

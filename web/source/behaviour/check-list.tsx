@@ -11,7 +11,9 @@ import { idFor } from '../making/name-fields';
 import { useRestructure } from '../making/use-restructure';
 
 /** What each kind asks of an entry, in words, and what it has to say beside. */
-const KINDS: Readonly<Record<string, { readonly words: string; readonly says?: keyof CheckDocument; readonly number?: true }>> = {
+const KINDS: Readonly<
+  Record<string, { readonly words: string; readonly says?: keyof CheckDocument; readonly number?: true }>
+> = {
   required: { words: 'something is entered' },
   pattern: { words: 'it has a form', says: 'pattern' },
   least: { words: 'it is at least', says: 'least', number: true },
@@ -50,7 +52,9 @@ export function CheckList({ component }: { component: Component }) {
                 {check.id}
               </button>{' '}
               <span className="said">{check.message ?? 'says what the sample says'}</span>
-              {opened === key ? <CheckEditor component={component} check={check} onGone={() => open(null)} /> : null}
+              {opened === key ? (
+                <CheckEditor component={component} check={check} onGone={() => open(null)} />
+              ) : null}
             </li>
           );
         })}
@@ -78,7 +82,8 @@ function CheckEditor({
   };
   const kind = KINDS[check.kind];
   const { says } = kind ?? {};
-  const { least, most } = typeof check.length === 'object' ? check.length : { least: check.length, most: check.length };
+  const { least, most } =
+    typeof check.length === 'object' ? check.length : { least: check.length, most: check.length };
   const number = (text: string): number | undefined => (text.trim() === '' ? undefined : Number(text));
   return (
     <div className="opened">
@@ -89,7 +94,14 @@ function CheckEditor({
             label="kind of check"
             value={check.kind}
             items={CHECK_KINDS.map(id => ({ id, words: KINDS[id]?.words ?? id, hint: id }))}
-            onChoose={id => said(restructure(putCheck(component.id, beginning(check, id)), `${component.title}: check ${check.id}`))}
+            onChoose={id =>
+              said(
+                restructure(
+                  putCheck(component.id, beginning(check, id)),
+                  `${component.title}: check ${check.id}`,
+                ),
+              )
+            }
           >
             {kind?.words ?? check.kind}
           </Choice>
@@ -126,7 +138,10 @@ function CheckEditor({
           type="button"
           className="act"
           onClick={() => {
-            const reason = restructure(removeCheck(component.id, check.id), `${component.title}: check ${check.id} taken out`);
+            const reason = restructure(
+              removeCheck(component.id, check.id),
+              `${component.title}: check ${check.id} taken out`,
+            );
             said(reason);
             if (reason === null) onGone();
           }}
@@ -138,9 +153,16 @@ function CheckEditor({
   );
 }
 
-const written = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
+const written = (value: unknown): string =>
+  typeof value === 'string' || typeof value === 'number' ? String(value) : '';
 
-const clean = ({ least, most }: { least?: number | undefined; most?: number | undefined }): { least?: number; most?: number } => ({
+const clean = ({
+  least,
+  most,
+}: {
+  least?: number | undefined;
+  most?: number | undefined;
+}): { least?: number; most?: number } => ({
   ...(least === undefined ? {} : { least }),
   ...(most === undefined ? {} : { most }),
 });

@@ -24,7 +24,11 @@ const APPROVE = [
 export function JudgingSentence({ component }: { component: Component }) {
   const restructure = useRestructure();
   const store = useStore();
-  const { complain = 'leaving', forgive = 'typing', approve = false } = component.document.behaviour?.judging ?? {};
+  const {
+    complain = 'leaving',
+    forgive = 'typing',
+    approve = false,
+  } = component.document.behaviour?.judging ?? {};
   const change = (next: JudgingDocument): void => {
     const reason = restructure(changeJudging(component.id, next), `${component.title}: judging`);
     if (reason !== null) store.say('error', reason);

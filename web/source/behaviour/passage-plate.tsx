@@ -76,14 +76,20 @@ export function PassagePlate({
                       className="situation"
                       aria-pressed={situation === chosen}
                       disabled={way === null}
-                      title={way === null ? 'Nothing leads here.' : `How does one get here? ${way.join(', ')}`}
+                      title={
+                        way === null ? 'Nothing leads here.' : `How does one get here? ${way.join(', ')}`
+                      }
                       onClick={() => onChoose(situation === chosen ? null : situation)}
                     >
                       {known.title}
                     </button>
                   </th>
                   <td className="drawn">
-                    <Specimen shape={shape} combination={drawn.get(situation)!} sample={component.samples[0]} />
+                    <Specimen
+                      shape={shape}
+                      combination={drawn.get(situation)!}
+                      sample={component.samples[0]}
+                    />
                   </td>
                   {cells.map((passages, place) => (
                     <td key={table.columns[place]} className={passages.length === 0 ? 'nothing' : ''}>

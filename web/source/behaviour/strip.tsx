@@ -76,7 +76,11 @@ export function Strip({
       <PreviewSurface system={system} contexts={contexts} className="strip" label="Acts">
         <ol>
           {moments.map((moment, place) => (
-            <li key={place} className={place === at ? 'now' : ''} aria-current={place === at ? 'step' : undefined}>
+            <li
+              key={place}
+              className={place === at ? 'now' : ''}
+              aria-current={place === at ? 'step' : undefined}
+            >
               <Told moment={moment} before={moments[place - 1]}>
                 <Specimen
                   shape={shape}

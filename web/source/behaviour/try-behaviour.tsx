@@ -57,7 +57,15 @@ export function TryBehaviour({
     const { component: of, names, icons } = shape;
     root.adoptedStyleSheets = [sheets.sheetFor(of.id, 'shipped')];
     const combination = { ...of.space.written(of.space.indices({})), content: 'empty' };
-    const tree = fieldTree({ component: of, names, icons, sample: of.samples[0], combination, mode: 'shipped', id: 'tried' });
+    const tree = fieldTree({
+      component: of,
+      names,
+      icons,
+      sample: of.samples[0],
+      combination,
+      mode: 'shipped',
+      id: 'tried',
+    });
     const fresh = buildField(tree);
     root.replaceChildren(fresh);
     const data = JSON.parse(plan) as ReturnType<typeof planToShip>;
@@ -77,7 +85,11 @@ export function TryBehaviour({
     });
     const pasted = (event: Event): void => {
       const text = (event as ClipboardEvent).clipboardData?.getData('text/plain') ?? '';
-      if (text !== '') setNotes(before => [...before.filter((_, place) => place < before.length - (before.at(-1) === 'key Control+v' ? 1 : 0)), `paste ${text}`]);
+      if (text !== '')
+        setNotes(before => [
+          ...before.filter((_, place) => place < before.length - (before.at(-1) === 'key Control+v' ? 1 : 0)),
+          `paste ${text}`,
+        ]);
     };
     fresh.addEventListener('paste', pasted);
     attached.observe(() => setIs(titleAt.current(attached.combination)));

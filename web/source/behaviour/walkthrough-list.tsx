@@ -84,7 +84,9 @@ function Walkthrough({
         </button>
         <small>{shows}</small>
       </h2>
-      {opened === key ? <WalkthroughEditor component={component} walkthrough={walkthrough} index={index} onOpen={open} /> : null}
+      {opened === key ? (
+        <WalkthroughEditor component={component} walkthrough={walkthrough} index={index} onOpen={open} />
+      ) : null}
       <Strip system={system} component={component} contexts={contexts} play={play} />
     </section>
   );

@@ -22,9 +22,12 @@ export function WayStrip({
   return (
     <section className="walkthrough getting">
       <h2>
-        How does one get to “{title}”? <small>{acts.length === 0 ? 'It begins there.' : 'the shortest acts from rest'}</small>
+        How does one get to “{title}”?{' '}
+        <small>{acts.length === 0 ? 'It begins there.' : 'the shortest acts from rest'}</small>
       </h2>
-      {acts.length > 0 ? <Strip system={system} component={component} contexts={contexts} play={play} /> : null}
+      {acts.length > 0 ? (
+        <Strip system={system} component={component} contexts={contexts} play={play} />
+      ) : null}
     </section>
   );
 }

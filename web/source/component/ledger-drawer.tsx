@@ -20,6 +20,7 @@ import type { Box } from '@periwinkle/core/space/box';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { useStore, useSystemPart } from '../data/system-context';
 import { pageColor } from '../specimen/page-color';
+import { WayHere } from './way-here';
 import { AddProperty } from './add-property';
 import { NewTokenDialog, type TokenEdits } from './new-token-dialog';
 import { focusInLedger } from './focus-in-ledger';
@@ -167,6 +168,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
           narrowed={narrowed}
           onNarrow={onNarrow}
         />
+        {selected.length === 1 && !aimed ? <WayHere component={component} cell={selected[0]!} /> : null}
         <button type="button" className="act" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'put the ledger down' : 'draw the ledger up'}
         </button>

@@ -42,7 +42,13 @@ export interface SpecimenProps {
 }
 
 /** A field drawn by the held stylesheet in a shadow tree of its own. Nothing in it takes part in the page. */
-export const Specimen = memo(function Specimen({ shape, combination, sample, written, locale }: SpecimenProps) {
+export const Specimen = memo(function Specimen({
+  shape,
+  combination,
+  sample,
+  written,
+  locale,
+}: SpecimenProps) {
   const host = useRef<HTMLDivElement>(null);
   const sheets = useSpecimenSheets();
   const { component, names, icons } = shape;

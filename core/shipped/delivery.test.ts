@@ -1,0 +1,61 @@
+import { gzipSync } from 'node:zlib';
+import { demoSystem } from '../test/demo';
+import { planOf } from '../behaviour/plan-of';
+import { componentNamed } from '../components/system';
+import { delivery } from './delivery';
+import { planToShip } from './plan-to-ship';
+
+const system = demoSystem();
+const files = new Map(delivery(system).map(({ path, text }) => [path, text]));
+
+test('every component that behaves has a script, and asks only for files that are there', () => {
+  const scripts = [...files].filter(([path]) => path.startsWith('behaviour/'));
+  const behaving = system.components.filter(({ document, anatomy }) => document.behaviour && anatomy.control);
+  expect(behaving.map(({ id }) => files.has(`behaviour/${id}.js`))).not.toContain(false);
+  for (const [path, text] of scripts)
+    for (const [, asked = ''] of text.matchAll(/from\s*['"](\.[^'"]+)['"]/g)) {
+      const target = new URL(asked, `file:///${path}`).pathname.slice(1);
+      expect([path, target, files.has(target)]).toEqual([path, target, true]);
+    }
+});
+
+test('what ships is plain data, and says where states are told in markup', () => {
+  const plan = planToShip(system, componentNamed(system, 'passphrase')!);
+  expect(JSON.parse(JSON.stringify(plan))).toEqual(plan);
+  expect(plan.marks.map(({ on, attribute, text }) => `${on} ${attribute}=${text}`)).toEqual([
+    'control aria-invalid=true',
+    'root data-validity=valid',
+    'control required=',
+    'control readonly=',
+    'root aria-busy=true',
+    'control disabled=',
+    'root data-secret=shown',
+  ]);
+  // The button is off while there is nothing to show.
+  expect(plan.within.map(({ part, attribute }) => `${part} ${attribute}`)).toEqual([
+    'reveal/button disabled',
+  ]);
+  expect(plan.faces.map(({ part }) => part)).toContain('reveal/button');
+  expect(plan.texts).toEqual({
+    required: 'The form cannot go on without it.',
+    form: 'Sixteen letters at least: four words do.',
+  });
+});
+
+test('texts that follow from what is entered ship as templates', () => {
+  const plan = planToShip(system, componentNamed(system, 'tide-time')!);
+  expect(plan.templates.map(({ part, template }) => [part, template])).toEqual([['unit', '{value.half}']]);
+  expect(plan.clock).not.toBeNull();
+  expect(planOf(componentNamed(system, 'text-field')!).clock).toBeNull();
+});
+
+test('a name cannot end the script that bears it', () => {
+  const text = files.get('behaviour/text-field.js')!;
+  expect(text.split('\n')[0]).toMatch(/^\/\/ Text field of Quayside/);
+});
+
+test('the base of all scripts stays small', () => {
+  const base = [...files].filter(([path]) => path === 'behaviour/shared/base.js');
+  const [, text = ''] = base[0]!;
+  expect(gzipSync(text, { level: 9 }).length).toBeLessThan(6 * 1024);
+});
