@@ -1,6 +1,7 @@
 import { By, Key, type WebDriver } from 'selenium-webdriver';
 import { Application } from './support/application';
 import { eventually, find, named, openBrowser, stored, type Browser } from './support/browser';
+import { storedComponent } from './support/making';
 import { TIMEOUT } from './support/patience';
 
 /** The behaviour of a field, seen, tried and changed in the tool. */
@@ -82,13 +83,9 @@ test(
          ?.querySelector('.specimen').shadowRoot.firstElementChild.dataset.validity === 'invalid'`,
     );
     await stored(driver);
-    const component = await driver.executeAsyncScript<{ behaviour: object; walkthroughs: { id: string }[] }>(
-      `const done = arguments.at(-1);
-       fetch('/api/systems/quayside').then(answer => answer.json()).then(whole => done(
-         (whole.documents.find(each => each.path === 'components/text-field.component.json') ?? {}).content ?? whole))`,
-    );
-    expect(JSON.stringify(component)).toContain('"complain":"typing"');
-    expect(JSON.stringify(component)).toContain('mended-by-hand');
+    const { behaviour, walkthroughs = [] } = await storedComponent(address, 'text-field');
+    expect(behaviour!.judging!.complain).toBe('typing');
+    expect(walkthroughs.at(-1)).toMatchObject({ title: 'Mended by hand' });
   },
   TIMEOUT,
 );

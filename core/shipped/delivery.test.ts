@@ -1,4 +1,3 @@
-import { gzipSync } from 'node:zlib';
 import { demoSystem } from '../test/demo';
 import { planOf } from '../behaviour/plan-of';
 import { componentNamed } from '../components/system';
@@ -52,10 +51,4 @@ test('texts that follow from what is entered ship as templates', () => {
 test('a name cannot end the script that bears it', () => {
   const text = files.get('behaviour/text-field.js')!;
   expect(text.split('\n')[0]).toMatch(/^\/\/ Text field of Quayside/);
-});
-
-test('the base of all scripts stays small', () => {
-  const base = [...files].filter(([path]) => path === 'behaviour/shared/base.js');
-  const [, text = ''] = base[0]!;
-  expect(gzipSync(text, { level: 9 }).length).toBeLessThan(6 * 1024);
 });
