@@ -59,6 +59,7 @@ const SCREENS: readonly [string, string, string][] = [
   ['a parameter opened', '/quayside/icon-button/anatomy?open=parameter:accent', '.details .opened'],
   ['an anatomy by night', '/quayside/text-field/anatomy?part=control&in=theme:night', '.callout'],
   ['the space of a component', '/quayside/text-field/space', '.pairs svg'],
+  ['the behaviour of a component', '/quayside/text-field/behaviour', '.passage-plate .specimen'],
   ['an option opened', '/quayside/text-field/space?open=axis:size', '.values'],
   ['a limit opened', '/quayside/berth/space?open=limit:1', '.condition-editor'],
   ['a situation opened', '/quayside/berth/space?open=situation:invalid', '.condition-editor'],

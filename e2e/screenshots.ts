@@ -72,6 +72,11 @@ const VIEWS: readonly View[] = [
   },
   { name: 'space', path: '/quayside/text-field/space', ready: '.pairs svg' },
   { name: 'content', path: '/quayside/text-field/content', ready: '.stresses .specimen' },
+  {
+    name: 'behaviour',
+    path: '/quayside/text-field/behaviour',
+    ready: '.passage-plate .specimen',
+  },
   { name: 'lineup', path: '/quayside/lineup?size=medium', ready: '.lineup .specimen' },
   { name: 'rules', path: '/quayside/text-field/rules', ready: '.decisions' },
   { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },

@@ -83,7 +83,7 @@ export function run(args: readonly string[], output: Output): Status {
     .action((dir, options) => keep(tokens(dir, options, output)));
   program
     .command('build <dir>')
-    .description('write stylesheets and markup')
+    .description('write stylesheets, markup and scripts')
     .requiredOption('--out <dist>', 'folder to write to')
     .option('--component <id>', 'only this component')
     .option('--host', 'also stylesheets for the inside of shadow roots')

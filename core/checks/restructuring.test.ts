@@ -7,6 +7,7 @@ import type { StructuralEdit } from '../editing/restructure';
 import { compileSystem, type System } from '../components/system';
 import type { Component } from '../components/component';
 import { valueIds } from '../expansion/narrowing';
+import type { ComponentDocument } from '../formats/component-document';
 import { documentKind, type Documents } from '../formats/document-kinds';
 import { applyPatch, type Patch } from '../formats/patch';
 import { stateAxis, STATE_CATALOGUE } from '../space/state-catalogue';
@@ -37,38 +38,27 @@ const dice = (seed: number): Dice => {
 
 type Maker = (component: Component, system: System, dice: Dice, fresh: string) => StructuralEdit | null;
 
-/** The demo with behaviour, whose parts, values and samples are named there too. */
-function withBehaviour(documents: Documents): Documents {
-  const behaviours: Readonly<Record<string, object>> = {
-    'text-field': {
-      behaviour: {
-        value: { kind: 'text' },
-        checks: [{ id: 'capital', kind: 'pattern', pattern: '^[A-Z]', message: 'message' }],
-        moves: [
-          { id: 'wide', on: 'press frame', when: { size: 'small' }, do: ['set size=large', 'focus control'] },
-        ],
-      },
-      walkthroughs: [
-        {
-          id: 'mend',
-          sample: 'vessel',
-          set: { size: 'medium' },
-          acts: ['press frame', 'type a', 'app validity=valid', 'leave'],
-        },
-      ],
-    },
-    crew: { behaviour: { value: { kind: 'count' }, parts: { less: 'less', more: 'more/button' } } },
-    passphrase: {
-      behaviour: { value: { kind: 'secret' }, parts: { reveal: 'reveal' } },
-      walkthroughs: [{ id: 'peek', acts: ['press control', 'press reveal/button'] }],
-    },
+/** The demo with moves of a component's own, whose parts, values and samples are named there too. */
+function withMoves(documents: Documents): Documents {
+  const path = 'components/text-field.component.json';
+  const document = documents.get(path) as ComponentDocument;
+  const move = {
+    id: 'wide',
+    on: 'press frame',
+    when: { size: 'small' },
+    do: ['set size=large', 'focus control'],
   };
-  const next = new Map(documents);
-  for (const [id, parts] of Object.entries(behaviours)) {
-    const path = `components/${id}.component.json`;
-    next.set(path, { ...(documents.get(path) as object), ...parts });
-  }
-  return next;
+  const walkthrough = {
+    id: 'wide',
+    sample: 'vessel',
+    set: { size: 'small' },
+    acts: ['press frame', 'type a', 'app availability=disabled'],
+  };
+  return new Map(documents).set(path, {
+    ...document,
+    behaviour: { ...document.behaviour, moves: [move] },
+    walkthroughs: [...document.walkthroughs!, walkthrough],
+  });
 }
 
 const partNames = ({ anatomy }: Component): string[] => [
@@ -231,7 +221,7 @@ const errorsOf = (documents: Documents): string[] =>
 test('random edits of how components are made leave nothing dangling, and are taken back to the byte', () => {
   const steps = Number(process.env['PERIWINKLE_STEPS'] ?? 500);
   const rolls = dice(freshSeed('restructuring'));
-  let system = compileSystem(withBehaviour(demoDocuments()));
+  let system = compileSystem(withMoves(demoDocuments()));
   const undo: { before: string; inverses: readonly { path: string; patch: Patch }[] }[] = [];
   const done: Record<string, number> = {};
   const refusals: string[] = [];

@@ -15,11 +15,12 @@ export function outputReadme(system: System, components: readonly Component[]): 
   const names = namesOf(system);
   return (
     [
-      `# ${line(system.title)}: stylesheets and markup`,
+      `# ${line(system.title)}: stylesheets, markup and scripts`,
       use(system),
       ...contexts(system, names),
       roles(system, names),
       settings(),
+      ...behaviour(components, names),
       ...components.map(component =>
         componentChapter(component, names.component(component.id), system.prefix),
       ),
@@ -81,6 +82,35 @@ const settings = (): string => `## The person's own settings
 
 In forced colours focus, invalid and disabled fields stay recognisable; where less motion is asked for nothing moves; on paper
 every context is a light one; heights follow the size of the text.`;
+
+/** How scripts bring markup to life, where there is any that behaves. */
+function behaviour(components: readonly Component[], names: Names): string[] {
+  const found = components.find(({ document, anatomy }) => document.behaviour && anatomy.control);
+  if (!found) return [];
+  const root = names.component(found.id).root;
+  return [
+    `## Behaviour
+
+Without a script the markup is a form as any other. To have it judged, stepped, revealed and chosen from, copy the folder \`behaviour\` and add, for each field:
+
+\`\`\`html
+<script type="module">
+  import { attach } from './behaviour/${found.id}.js';
+  const field = attach(document.querySelector('.${root}'), {
+    value: '', // what it begins with; else what stands in the markup
+    onChange: value => {}, // as forms submit it
+    ask: (question, value) => true, // what only the application knows; may be a promise
+    locale: 'en', // else the page's \`lang\`
+    messages: {}, // words instead of the script's own, by id of the check
+  });
+  field.set('availability', 'disabled'); // options and states of the application; also field.value, field.send(), field.reset(), field.detach()
+</script>
+\`\`\`
+
+Modules have to come from a server. Handlers of the page come first, and what they prevent is not done. In a form, all its fields are judged before
+the page's own \`submit\` handlers hear of it; values are submitted under the control's \`name\`. An entry of a list submits its \`data-value\`, else its first words.`,
+  ];
+}
 
 function componentChapter(component: Component, names: ComponentNames, prefix: string): string {
   const { axes } = component.space;
