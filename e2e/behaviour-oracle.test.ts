@@ -155,6 +155,43 @@ test.each(walkthroughs)(
   TIMEOUT,
 );
 
+/** Rows of the keyboard tables of the ARIA Authoring Practices, as acts; that they come to what the tables say is told in the core's own tests. */
+const ROWS: Readonly<Record<string, readonly string[]>> = {
+  berth: [
+    ...['ArrowDown', 'Enter', 'Space', 'ArrowUp', 'Home', 'End', 'Alt+ArrowDown', 's'].map(
+      key => `key ${key}`,
+    ),
+    'type sal · key Enter',
+    'key ArrowDown · key Escape',
+    'key ArrowDown · key ArrowDown · key Enter',
+    'key ArrowDown · key ArrowDown · key Space',
+    'key End · key ArrowDown · key PageUp · key PageDown',
+    'key ArrowDown · key Alt+ArrowUp',
+    'key ArrowDown · key ArrowDown · key Tab',
+    'key s · key ArrowDown · key Home · key End',
+    'key r · key r · key r',
+    'type ro · wait 600ms · key s',
+  ],
+  crew: ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Home', 'End'].map(key => `key ${key}`),
+  passphrase: ['key Tab · key Space', 'key Tab · key Enter', 'key Tab · key Tab', 'key Tab · key Shift+Tab'],
+  'find-vessel': ['key Escape', 'key Tab · key Space', 'key Tab · key Enter'],
+};
+
+test.each(Object.entries(ROWS))(
+  'every row of the keyboard table: %s',
+  async (id, rows) => {
+    const component = componentNamed(system, id)!;
+    for (const row of rows) {
+      const acts = ['press control', ...(id === 'berth' ? ['key Escape'] : []), ...row.split(' · ')];
+      const doing = { component, sample: component.samples[0]?.id, set: {}, acts };
+      const { acts: did, found } = await done(doing);
+      expect(did).toEqual(acts);
+      expect(told(doing, found)).toEqual(told(doing, inCore(doing)));
+    }
+  },
+  TIMEOUT,
+);
+
 const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);
 
 const WORDS = ['a', 'Osprey', '7', '4', '330p', '12.5', '-', ' ', 'two words', 'north', 'r', 'ß', '0'];

@@ -11,9 +11,11 @@ const FAILS: Readonly<Record<string, (plan: Plan, state: FieldState, check: Chec
   required: ({ kind }, { value }) => kind.isEmpty(value),
   pattern: (_, { value }, { pattern = '' }) =>
     value.length > MOST_TRIED || !new RegExp(pattern, 'u').test(value),
-  least: (_, { value, others }, { least }) => (compared(value, boundOf(least, others)) ?? 0) < 0,
-  most: (_, { value, others }, { most }) => (compared(value, boundOf(most, others)) ?? 0) > 0,
-  length: (_, { value }, { length = {} }) => {
+  least: (plan, { value, others }, { least = plan.value.least }) =>
+    (compared(value, boundOf(least, others)) ?? 0) < 0,
+  most: (plan, { value, others }, { most = plan.value.most }) =>
+    (compared(value, boundOf(most, others)) ?? 0) > 0,
+  length: (plan, { value }, { length = ownLength(plan) }) => {
     const own = lengthOf(value);
     const { least = 0, most = Infinity } =
       typeof length === 'number' ? { least: length, most: length } : length;
@@ -23,6 +25,10 @@ const FAILS: Readonly<Record<string, (plan: Plan, state: FieldState, check: Chec
   equals: (_, { value, others }, { equals = '' }) =>
     Object.hasOwn(others, equals) && others[equals] !== value,
 };
+
+/** Where a check says nothing of a length, that of the value counts. */
+const ownLength = ({ value: { length, most } }: Plan): NonNullable<CheckDocument['length']> =>
+  length ?? (most === undefined ? {} : { most });
 
 const boundOf = (bound: Bound | undefined, others: FieldState['others']): string | undefined =>
   typeof bound === 'object' ? others[bound.field] : bound === undefined ? undefined : String(bound);

@@ -10,6 +10,7 @@ import type {
   BehaviourDocument,
   CheckDocument,
   MoveDocument,
+  ValueDocument,
   WalkthroughDocument,
 } from '../formats/component-document';
 import { pointer } from '../formats/json';
@@ -64,7 +65,7 @@ function checkBehaviour(component: Component, behaviour: BehaviourDocument, prob
     if (seen.has(check.id))
       problems.error(`${at}/id`, 'duplicate-id', `There is a check “${check.id}” already.`);
     seen.add(check.id);
-    checkCheck(check, at, problems);
+    checkCheck(check, value, at, problems);
   });
 }
 
@@ -91,7 +92,12 @@ function checkPart(component: Component, role: string, name: string, problems: P
     problems.error(at, 'wrong-part', `“${name}” is no button, so it cannot be pressed by itself.`);
 }
 
-function checkCheck(check: CheckDocument, at: string, problems: ProblemList): void {
+function checkCheck(
+  check: CheckDocument,
+  value: ValueDocument | undefined,
+  at: string,
+  problems: ProblemList,
+): void {
   if (!CHECK_KINDS.includes(check.kind)) {
     problems.error(
       `${at}/kind`,
@@ -105,9 +111,9 @@ function checkCheck(check: CheckDocument, at: string, problems: ProblemList): vo
   const { kind, least, most, length, ask, pattern, equals } = check;
   const missing = {
     pattern: pattern === undefined,
-    least: least === undefined,
-    most: most === undefined,
-    length: length === undefined,
+    least: least === undefined && value?.least === undefined,
+    most: most === undefined && value?.most === undefined,
+    length: length === undefined && value?.length === undefined && value?.most === undefined,
     ask: ask === undefined,
     equals: equals === undefined,
   };

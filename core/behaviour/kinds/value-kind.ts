@@ -1,3 +1,4 @@
+import { lengthOf } from '../../content/graphemes';
 import type { ValueDocument } from '../../formats/component-document';
 import type { Clock } from '../../content/times';
 import type { FieldState } from '../field-state';
@@ -80,5 +81,6 @@ export const TEXT: ValueKind = {
   takesText: true,
   takesLines: false,
   isEmpty: value => value === '',
-  isMisfit: () => false,
+  // What comes beyond its most is kept, and judged.
+  isMisfit: (value, { most }) => most !== undefined && value.length > most && lengthOf(value) > most,
 };

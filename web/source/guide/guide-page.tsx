@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { keyboardOf } from '@periwinkle/core/behaviour/keyboard';
 import { numberedAnatomy, usedTokens } from '@periwinkle/core/guide/guide-entries';
 import { arrangementOf, plateGrid, sampleNamed, type Arrangement } from '@periwinkle/core/plates/plate-grid';
 import type { Component } from '@periwinkle/core/components/component';
@@ -41,6 +42,7 @@ export function GuidePage({
         <Anatomy component={component} />
         <Options component={component} />
         <Situations system={system} component={component} contexts={contexts} />
+        <Keyboard component={component} />
         {words['avoid'] ? (
           <>
             <h2>When not to</h2>
@@ -209,6 +211,31 @@ function Situations({
           <p>{situation.means}</p>
         </div>
       ))}
+    </>
+  );
+}
+
+/** What keys do with it, as the machine has them. */
+function Keyboard({ component }: { component: Component }) {
+  const rows = keyboardOf(component);
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <h2>Keyboard</h2>
+      <table>
+        <tbody>
+          {rows.map(({ keys, does }) => (
+            <tr key={`${keys.join()} ${does}`}>
+              <th scope="row">
+                {keys.map(key => (
+                  <kbd key={key}>{key === ' ' ? 'Space' : key}</kbd>
+                ))}
+              </th>
+              <td>{does}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }
