@@ -17,6 +17,7 @@ const CORE_LAYERS = [
   ['emit', 'starting'],
   ['behaviour'],
   ['checks', 'geometry', 'shipped'],
+  ['motion'],
 ];
 
 const coreRules = CORE_LAYERS.flatMap((layer, height) => {

@@ -286,7 +286,7 @@ test(
       }),
       {
         seed: freshSeed('behaviour in a browser'),
-        numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 40),
+        numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 30),
         interruptAfterTimeLimit: TIMEOUT - 60_000,
       },
     );

@@ -32,7 +32,7 @@ const notes = (): Promise<string[]> =>
 /** What the specimens of a strip show: validity after each act. */
 const validities = (label: string): Promise<string[]> =>
   driver.executeScript(
-    `return [...document.querySelectorAll('section[aria-label="' + arguments[0] + '"] .strip li')].map(each =>
+    `return [...document.querySelectorAll('section[aria-label="' + arguments[0] + '"] .film li')].map(each =>
        each.querySelector('.specimen').shadowRoot.firstElementChild.dataset.validity)`,
     label,
   );
@@ -45,12 +45,12 @@ test(
       `document.querySelector('.tried > div').shadowRoot.querySelector('input').focus()`,
     );
     await driver.actions().sendKeys('osprey', Key.TAB).perform();
-    await eventually(driver, `document.querySelector('.notes .now')?.textContent === 'invalid'`);
+    await eventually(driver, `document.querySelector('.behaviour-side .now')?.textContent === 'invalid'`);
     await driver.executeScript(
       `document.querySelector('.tried > div').shadowRoot.querySelector('input').focus()`,
     );
     await driver.actions().sendKeys(Key.HOME, Key.DELETE, 'O', Key.TAB).perform();
-    await eventually(driver, `document.querySelector('.notes .now')?.textContent === 'approved'`);
+    await eventually(driver, `document.querySelector('.behaviour-side .now')?.textContent === 'approved'`);
     expect(await notes()).toEqual([
       'press control',
       'type osprey',
@@ -63,7 +63,7 @@ test(
     ]);
     await (await named(driver, '.behaviour-side button', 'keep as a walkthrough')).click();
     await driver.actions().sendKeys('Mended by hand', Key.ENTER).perform();
-    await find(driver, 'section[aria-label="Mended by hand"] .strip li');
+    await find(driver, 'section[aria-label="Mended by hand"] .film li');
     await stored(driver);
     expect((await validities('Mended by hand')).slice(2)).toEqual([
       'none',
@@ -79,7 +79,7 @@ test(
     await (await named(driver, '.dropdown-item', 'while typinginterrupts whoever has not finished')).click();
     await eventually(
       driver,
-      `document.querySelectorAll('section[aria-label="Mended by hand"] .strip li')[2]
+      `document.querySelectorAll('section[aria-label="Mended by hand"] .film li')[2]
          ?.querySelector('.specimen').shadowRoot.firstElementChild.dataset.validity === 'invalid'`,
     );
     await stored(driver);
@@ -95,7 +95,7 @@ test(
   async () => {
     await open('/quayside/passphrase/behaviour');
     await (await named(driver, 'button.situation', 'Shown')).click();
-    await find(driver, '.getting .strip li');
+    await find(driver, '.getting .film li');
     expect(
       await driver.executeScript(
         `return [...document.querySelectorAll('.getting code')].map(each => each.textContent)`,
@@ -107,6 +107,50 @@ test(
     await (await named(driver, '.scope-line a', 'how does one get here?')).click();
     await find(driver, '.getting h2');
     expect(await driver.findElements(By.css('.getting .fault'))).toHaveLength(0);
+  },
+  TIMEOUT,
+);
+
+test(
+  'what moves between two situations is told, brought to any moment, and slowed by its token',
+  async () => {
+    await open('/quayside/text-field/behaviour');
+    const motion = await find(driver, 'section[aria-label="Motion"] .motion-lists');
+    expect(await motion.getText()).toContain('frame border-color 90 ms');
+    /** Colours of the frame's line at the five moments. */
+    const colours = (): Promise<string[]> =>
+      driver.executeScript(
+        `return [...document.querySelectorAll('.motion .film .specimen')].map(each =>
+           getComputedStyle(each.shadowRoot.querySelector('[class$="-frame"]')).borderTopColor)`,
+      );
+    expect(new Set(await colours()).size).toBe(5);
+    await driver.executeScript(
+      `const range = document.querySelector('.motion input[type="range"]');
+       Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(range, '45');
+       range.dispatchEvent(new Event('input', { bubbles: true }))`,
+    );
+    const [, , middle] = await colours();
+    await eventually(
+      driver,
+      `getComputedStyle(document.querySelector('.motion .stage .specimen').shadowRoot.querySelector('[class$="-frame"]')).borderTopColor === arguments[0]`,
+      middle,
+    );
+    // The duration is a token: written anew here, it is so at once.
+    await (await find(driver, '.motion-token .entry')).click();
+    await driver
+      .actions()
+      .keyDown(Key.CONTROL)
+      .sendKeys('a')
+      .keyUp(Key.CONTROL)
+      .sendKeys('400ms', Key.ENTER)
+      .perform();
+    await eventually(driver, `document.querySelector('.motion-lists')?.textContent.includes('400 ms')`);
+    await (await named(driver, '.motion button', 'less motion')).click();
+    await eventually(
+      driver,
+      `new Set([...document.querySelectorAll('.motion .film .specimen')].map(each =>
+         getComputedStyle(each.shadowRoot.querySelector('[class$="-frame"]')).borderTopColor)).size === 1`,
+    );
   },
   TIMEOUT,
 );

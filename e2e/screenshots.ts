@@ -77,6 +77,13 @@ const VIEWS: readonly View[] = [
     path: '/quayside/text-field/behaviour',
     ready: '.passage-plate .specimen',
   },
+  {
+    name: 'motion',
+    path: '/quayside/passphrase/behaviour',
+    ready: '.motion-lists',
+    prepare: driver =>
+      driver.executeScript(`document.querySelector('.motion').scrollIntoView({ block: 'start' })`),
+  },
   { name: 'lineup', path: '/quayside/lineup?size=medium', ready: '.lineup .specimen' },
   { name: 'rules', path: '/quayside/text-field/rules', ready: '.decisions' },
   { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },

@@ -4,6 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { root } from './requirements.mjs';
+import { shippedScriptsModule } from './shipped-scripts.mjs';
 
 /** Runs the files one after another; gives the first exit status that is not 0. */
 export async function runBundled(files) {
@@ -19,6 +20,7 @@ export async function runBundled(files) {
         platform: 'node',
         format: 'esm',
         packages: 'external',
+        plugins: [shippedScriptsModule],
         tsconfig: join(root, 'tsconfig.json'),
         logLevel: 'warning',
       });

@@ -56,6 +56,9 @@ class Hands {
       case 'press':
       case 'hold':
         machine.down(what.part, this.place(what.part, what.entry));
+        // A press on the text itself moves the caret: it is taken to be at its end.
+        if (what.part === this.plan.control?.part && machine.isInControl)
+          machine.select([machine.state.text.length, machine.state.text.length]);
         return what.kind === 'press' ? this.release() : undefined;
       case 'release':
         return this.release();

@@ -13,6 +13,7 @@ import { useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
 import { CheckList } from './check-list';
 import { JudgingSentence } from './judging-sentence';
+import { MotionPanel } from './motion-panel';
 import { PassagePlate } from './passage-plate';
 import { TryBehaviour } from './try-behaviour';
 import { WalkthroughList } from './walkthrough-list';
@@ -31,6 +32,7 @@ export function BehaviourScreen() {
 
 function Inside({ component }: { component: Component }) {
   const system = useSystemPart('edited');
+  const shownSystem = useSystemPart('system');
   const contexts = useContexts(system.tokens);
   const {
     value: table,
@@ -120,6 +122,14 @@ function Inside({ component }: { component: Component }) {
       ) : null}
       {row?.way ? (
         <WayStrip system={system} component={component} contexts={contexts} acts={row.way} title={title} />
+      ) : null}
+      {component.situations.length > 1 ? (
+        <MotionPanel
+          system={shownSystem}
+          edited={system}
+          component={componentNamed(shownSystem, component.id) ?? component}
+          contexts={contexts}
+        />
       ) : null}
       <WalkthroughList system={system} component={component} contexts={contexts} />
     </>

@@ -14,11 +14,14 @@ export function Strip({
   system,
   component,
   contexts,
+  title,
   play: { moments, stopped },
 }: {
   system: System;
   component: Component;
   contexts: ContextInput;
+  /** What is played, for readers. */
+  title: string;
   play: Play;
 }) {
   const shape = useShape(system, component);
@@ -48,7 +51,7 @@ export function Strip({
   };
   return (
     <>
-      <p className="strip-acts">
+      <p className="film-acts">
         {pace === null ? (
           <>
             <button type="button" className="act" onClick={() => start(PACE)}>
@@ -73,7 +76,7 @@ export function Strip({
           {at === null || !moments[at] ? `${moments.length} acts` : `${at + 1} of ${moments.length}`}
         </span>
       </p>
-      <PreviewSurface system={system} contexts={contexts} className="strip" label="Acts">
+      <PreviewSurface system={system} contexts={contexts} className="film" label={`Acts: ${title}`}>
         <ol>
           {moments.map((moment, place) => (
             <li

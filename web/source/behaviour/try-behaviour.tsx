@@ -110,22 +110,22 @@ export function TryBehaviour({
             <code>{note}</code>
           </li>
         ))}
-        <li className="now" role="status">
-          {asked ? (
-            <span>
-              asked the {asked.ask}:{' '}
-              <button type="button" className="act" onClick={() => asked.answer(true)}>
-                accept
-              </button>{' '}
-              <button type="button" className="act" onClick={() => asked.answer(false)}>
-                refuse
-              </button>
-            </span>
-          ) : (
-            <i>{is}</i>
-          )}
-        </li>
       </ol>
+      <div className="now" role="status">
+        {asked ? (
+          <span>
+            asked the {asked.ask}:{' '}
+            <button type="button" className="act" onClick={() => asked.answer(true)}>
+              accept
+            </button>{' '}
+            <button type="button" className="act" onClick={() => asked.answer(false)}>
+              refuse
+            </button>
+          </span>
+        ) : (
+          <i>{is}</i>
+        )}
+      </div>
       {notes.length > 0 ? (
         <>
           <KeepNotes component={component} notes={notes} />

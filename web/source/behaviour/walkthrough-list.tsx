@@ -87,7 +87,7 @@ function Walkthrough({
       {opened === key ? (
         <WalkthroughEditor component={component} walkthrough={walkthrough} index={index} onOpen={open} />
       ) : null}
-      <Strip system={system} component={component} contexts={contexts} play={play} />
+      <Strip system={system} component={component} contexts={contexts} title={title ?? id} play={play} />
     </section>
   );
 }

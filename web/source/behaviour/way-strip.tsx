@@ -26,7 +26,13 @@ export function WayStrip({
         <small>{acts.length === 0 ? 'It begins there.' : 'the shortest acts from rest'}</small>
       </h2>
       {acts.length > 0 ? (
-        <Strip system={system} component={component} contexts={contexts} play={play} />
+        <Strip
+          system={system}
+          component={component}
+          contexts={contexts}
+          title={`the way to ${title}`}
+          play={play}
+        />
       ) : null}
     </section>
   );

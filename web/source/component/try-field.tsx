@@ -6,6 +6,7 @@ import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { useStore } from '../data/system-context';
+import { becomeLike } from '../specimen/become-like';
 import { buildField } from '../specimen/build-field';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { useShape, type Shape } from '../specimen/specimen';
@@ -120,30 +121,3 @@ const keyOf = ({ anatomy }: Component): string => anatomy.control?.content ?? 'v
 
 const controlIn = (root: ShadowRoot): HTMLInputElement | HTMLTextAreaElement | null =>
   root.querySelector('input:not([type=checkbox], [type=radio]), textarea');
-
-/**
- * Makes a tree that is there like another, with what was typed, the focus and every element that stays: elements of one part
- * are the same element.
- */
-function becomeLike(target: Element, source: Element): void {
-  for (const { name } of [...target.attributes]) if (!source.hasAttribute(name)) target.removeAttribute(name);
-  for (const { name, value } of [...source.attributes]) {
-    if (target.getAttribute(name) !== value && name !== 'value') target.setAttribute(name, value);
-  }
-  if (source.children.length === 0) {
-    if (target.textContent !== source.textContent) target.replaceChildren(...source.childNodes);
-    return;
-  }
-  const before = [...target.children];
-  const after = [...source.children];
-  after.forEach((wanted, place) => {
-    const own = before.find(
-      each => each.tagName === wanted.tagName && each.getAttribute('class') === wanted.getAttribute('class'),
-    );
-    if (own) becomeLike(own, wanted);
-    // An element that stays where it is keeps the focus.
-    if (target.children[place] !== (own ?? wanted))
-      target.insertBefore(own ?? wanted, target.children[place] ?? null);
-  });
-  while (target.children.length > after.length) target.lastElementChild!.remove();
-}

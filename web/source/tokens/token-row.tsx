@@ -39,7 +39,8 @@ export const TokenRow = memo(function TokenRow({
   );
 });
 
-function TokenValue({ system, token, context }: { system: System; token: Token; context: string }) {
+/** A token's value as a word that opens to be written anew, tried out while one writes. */
+export function TokenValue({ system, token, context }: { system: System; token: Token; context: string }) {
   const store = useStore();
   const written = writeTokenText(token.type, token.raw);
   const [text, setText] = useState<string | null>(null);
