@@ -21,8 +21,9 @@ export function admitted(
   const line = kind.takesLines ? added : added.replace(/\r\n|[\r\n]/g, ' ');
   const fitting = kind.taken?.(line, value) ?? line;
   const most = kind.taken ? value.length : value.stop ? value.most : undefined;
-  if (most === undefined) return { put: fitting, refused: '' };
-  const room = Math.max(0, most - lengthOf(text.slice(0, from) + text.slice(to)));
+  if (most === undefined && fitting === line) return { put: line, refused: '' };
+  const room =
+    most === undefined ? Infinity : Math.max(0, most - lengthOf(text.slice(0, from) + text.slice(to)));
   const put = graphemesOf(fitting).slice(0, room).join('');
   const isHeard = kind.taken && put !== line;
   return { put, refused: isHeard ? leftOut(line.replace(UNHEARD, ''), put) : '' };

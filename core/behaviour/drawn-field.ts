@@ -1,7 +1,9 @@
 import type { Component, Nested } from '../components/component';
 import type { System } from '../components/system';
 import { choicesOf } from '../components/nesting/entries';
+import { sampleKeyOf } from '../components/nesting/sample-keys';
 import { derivedText } from '../content/derived-text';
+import { entryText } from '../content/entries';
 import { graphemesOf } from '../content/graphemes';
 import { sampleText } from '../content/sample-text';
 import { announcedParts } from '../emit/accessibility';
@@ -70,14 +72,11 @@ function keyOf({ nested }: Component, { repeat }: Nested, way: string): string |
   return nested.find(({ name }) => name === way)?.content.get(repeat) ?? repeat;
 }
 
-const textOf = ({ is: _, id: __, ...content }: Readonly<Record<string, unknown>>): string =>
-  String(content['label'] ?? Object.values(content).find(each => typeof each === 'string') ?? '');
-
 /** What of its list a field knows. */
 export function entriesOf(field: PlayedField): ListEntry[] {
   return (givenList(field)?.entries ?? []).map(entry => {
     const { id, is } = entry;
-    const text = textOf(entry);
+    const text = entryText(entry);
     const isDisabled = isObject(is) && is['availability'] === 'disabled';
     return { id: typeof id === 'string' ? id : text, text, isDisabled };
   });
@@ -111,12 +110,7 @@ function saidAt(field: PlayedField, state: FieldState): Record<string, string> {
 
 /** Keys of the texts that come and go with what is said about the entry, as the outermost component knows them. */
 export const messageKeys = (component: Component): string[] =>
-  [...announcedParts(component)].flatMap(name => {
-    const part = component.anatomy.byName.get(name);
-    if (!part?.content) return [];
-    const within = component.nested.find(each => each.name === part.nested);
-    return [within?.content.get(part.content) ?? part.content];
-  });
+  [...announcedParts(component)].flatMap(name => sampleKeyOf(component, name) ?? []);
 
 /** What a check says: the text of its key, else the key itself; without a key, what the sample's message says there. */
 export function messageOf(

@@ -95,11 +95,12 @@ function columnsOf(field: PlayedField): Column[] {
   const { plan, component } = field;
   const area = plan.control && (pressArea(component)?.name ?? plan.control.part);
   const texts = textsOf(field);
+  const { state } = beginning(field);
   const isWrong = (text: string): boolean => {
     const value =
       plan.kind.read?.(text, { document: plan.value, locale: 'en', hours: null, isHalfApart: false }, '') ??
       text;
-    const found = firstFailing(plan, { ...beginning({ ...field }).state, value });
+    const found = firstFailing(plan, { ...state, value });
     return found !== null && !found.isOpen;
   };
   const right = texts.find(text => !isWrong(text));

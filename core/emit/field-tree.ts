@@ -9,7 +9,7 @@ import type { Combination } from '../space/space';
 import { accessibility, type Accessibility } from './accessibility';
 import { plainIcon } from './icon';
 import type { ComponentNames } from './names';
-import { MAX_ENTRIES } from '../content/entries';
+import { entryText, MAX_ENTRIES } from '../content/entries';
 import { derivedText, type Surroundings } from '../content/derived-text';
 import { bearerMarks, chosenElement, inputType, rootMarks, type Attributes } from './state-marks';
 import { sampleText } from '../content/sample-text';
@@ -417,7 +417,3 @@ class FieldBuilder {
 /** Key of the list that a component declares. */
 const listKey = ({ document }: Component): string | null =>
   document.content?.find(({ kind }) => kind === 'list')?.id ?? null;
-
-/** What an entry is called. */
-const entryText = ({ is: _, ...content }: Readonly<Record<string, unknown>>): string =>
-  String(content['label'] ?? Object.values(content).find(each => typeof each === 'string') ?? '');

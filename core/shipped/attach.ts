@@ -71,6 +71,8 @@ class LiveField implements AttachedField, FormField {
   private readonly live: HTMLElement;
   private timer = 0;
   private isComposing = false;
+  /** Whether a browser is moving the focus by itself just now. */
+  private isMoving = false;
   private waiting: ((isFine: boolean) => void)[] = [];
   /** Where the pointer went down last, until it is clicked. */
   private downAt: string | null = null;
@@ -129,7 +131,7 @@ class LiveField implements AttachedField, FormField {
 
   get values(): readonly string[] {
     const { value } = this.state;
-    return this.list ? value.split('\n').filter(each => each !== '') : [value];
+    return this.list?.values(value) ?? [value];
   }
 
   get combination(): Readonly<Record<string, string>> {
@@ -313,7 +315,6 @@ class LiveField implements AttachedField, FormField {
     if (element === this.control) this.focus();
     else element.focus();
   }
-  private isMoving = false;
 
   private effect(effect: Effect): void {
     if (effect.kind === 'refuse') this.say(effect.text);
@@ -331,11 +332,13 @@ class LiveField implements AttachedField, FormField {
   }
 
   private ask(ask: string, value: string): void {
-    const answer = this.options.ask?.(ask, value) ?? true;
-    void Promise.resolve(answer).then(isAccepted => {
+    const answered = (isAccepted: boolean): void => {
       if (!this.ended.signal.aborted && this.state.asking?.value === value)
         this.run(machine => machine.answer(ask, isAccepted));
-    });
+    };
+    const answer = this.options.ask?.(ask, value) ?? true;
+    // What could not be asked is not accepted: the field would wait for ever.
+    Promise.resolve(answer).then(answered, () => answered(false));
   }
 
   /** A button that is held acts again when its time comes. */

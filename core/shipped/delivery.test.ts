@@ -1,6 +1,6 @@
 import { demoSystem } from '../test/demo';
 import { planOf } from '../behaviour/plan-of';
-import { componentNamed } from '../components/system';
+import { compileSystem, componentNamed } from '../components/system';
 import { delivery } from './delivery';
 import { planToShip } from './plan-to-ship';
 
@@ -48,7 +48,12 @@ test('texts that follow from what is entered ship as templates', () => {
   expect(planOf(componentNamed(system, 'text-field')!).clock).toBeNull();
 });
 
-test('a name cannot end the script that bears it', () => {
-  const text = files.get('behaviour/text-field.js')!;
-  expect(text.split('\n')[0]).toMatch(/^\/\/ Text field of Quayside/);
+test('a name cannot end the line that bears it, nor a text the script', () => {
+  const path = system.fileOf.get('text-field')!;
+  const title = 'Field\n\u2028alert(1)';
+  const document = { ...(system.documents.get(path) as object), title };
+  const named = compileSystem(new Map(system.documents).set(path, document));
+  const text = delivery(named).find(file => file.path === 'behaviour/text-field.js')!.text;
+  expect(text.split(/[\n\u2028]/)[0]).toMatch(/^\/\/ Field {2}alert\(1\) of Quayside/);
+  expect(text.split(/[\n\u2028]/)[1]).toMatch(/^import /);
 });

@@ -6,6 +6,8 @@ import { setAttribute, setText, type FieldElements } from './field-elements';
 /** How a list of choices stands in a page. */
 export interface ListView {
   readonly entries: (elements: FieldElements) => ListEntry[];
+  /** What forms submit, one name several times. */
+  readonly values: (value: string) => readonly string[];
   readonly show: (state: FieldState, elements: FieldElements) => void;
 }
 
@@ -41,6 +43,7 @@ function entriesOf({
 /** A select-only combobox (WAI-ARIA 1.2; ARIA Authoring Practices). */
 export const listView: ListView = {
   entries: elements => entriesOf({ control: elements.control, entries: elements.entries() }),
+  values: chosenIn,
   show({ value, isOpen, active }, elements) {
     const { control } = elements;
     if (!control || control.localName === 'select') return;

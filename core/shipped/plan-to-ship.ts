@@ -6,6 +6,7 @@ import { atRest } from '../behaviour/machine';
 import type { Component, Nested } from '../components/component';
 import type { System } from '../components/system';
 import { isReached } from '../components/nesting/entries';
+import { sampleKeyOf } from '../components/nesting/sample-keys';
 import { namedIn, TEMPLATE_WORDS } from '../content/derived-text';
 import { announcedParts } from '../emit/accessibility';
 import { fieldTree, type FieldNode } from '../emit/field-tree';
@@ -26,11 +27,12 @@ import {
 
 /** All that a script which ships must know of a component. */
 export function planToShip(system: System, component: Component): ShippedPlan {
-  const { kind: _, ...plan } = planOf(component);
+  const whole = planOf(component);
+  const { kind: _, ...plan } = whole;
   const names = namesOf(system).component(component.id);
   const { anatomy, space, document } = component;
-  const state = atRest(planOf(component));
-  const field = { system, component, plan: planOf(component), sample: undefined };
+  const state = atRest(whole);
+  const field = { system, component, plan: whole, sample: undefined };
   return {
     ...plan,
     limits: plan.limits.map(({ index, region, holds }) => ({ index, region, holds, because: '' })),
@@ -98,16 +100,10 @@ const nodesOf = (node: FieldNode): FieldNode[] => [
   ...node.children.flatMap(child => (typeof child === 'string' ? [] : nodesOf(child))),
 ];
 
-/** Key of a part's content as the outermost component knows it. */
-function keyOf({ nested }: Component, { content, nested: way }: Part): string | null {
-  const within = way === null ? undefined : nested.find(({ name }) => name === way);
-  return content === null ? null : (within?.content.get(content) ?? content);
-}
-
 /** Texts that follow from what is entered, and from nothing that only an application knows. */
 function templatesOf(system: System, component: Component): Template[] {
   return component.anatomy.parts.flatMap(part => {
-    const key = part.kind.kind === 'control' ? null : keyOf(component, part);
+    const key = part.kind.kind === 'control' ? null : sampleKeyOf(component, part.name);
     const declared = component.document.content?.find(({ id }) => id === key);
     const template = declared?.text ?? '';
     const named = namedIn(template);
@@ -124,7 +120,7 @@ function facesOf(system: System, component: Component): Face[] {
   const [sample] = component.samples;
   const said = messageKeys(component);
   return component.anatomy.parts.flatMap((part): Face[] => {
-    const key = part.kind.kind === 'control' ? null : keyOf(component, part);
+    const key = part.kind.kind === 'control' ? null : sampleKeyOf(component, part.name);
     const written = key === null || said.includes(key) ? undefined : sample?.content[key];
     if (!isObject(written)) return [];
     const place = component.space.axes.findIndex(

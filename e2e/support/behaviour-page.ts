@@ -23,10 +23,10 @@ export function behaviourPage(
   system: System,
   component: Component,
   sample: string | undefined,
-  set: Readonly<Record<string, string>>,
+  given: Readonly<Record<string, string>>,
   value: string,
 ): string {
-  const markup = exampleMarkup(system, component, { ...set, content: 'empty' }, sample, 'f');
+  const markup = exampleMarkup(system, component, { ...given, content: 'empty' }, sample, 'f');
   return `<!doctype html><html lang="en"><head><meta charset="utf-8">
 <link rel="stylesheet" href="css/tokens.css"><link rel="stylesheet" href="css/${component.id}.css">
 <style>body { margin: 40px; width: 420px } button.edge { display: block; margin: 20px 0 }</style>

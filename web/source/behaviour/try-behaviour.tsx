@@ -6,7 +6,7 @@ import { situationAt } from '@periwinkle/core/behaviour/situation-at';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { attachWith, type AttachedField } from '@periwinkle/core/shipped/attach';
+import { attachWith } from '@periwinkle/core/shipped/attach';
 import { listView } from '@periwinkle/core/shipped/list-view';
 import { planToShip } from '@periwinkle/core/shipped/plan-to-ship';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
@@ -22,7 +22,6 @@ import { useSpecimenSheets } from '../specimen/specimen-styles';
 /** What was asked of the application, until someone stands in for it. */
 interface Asked {
   readonly ask: string;
-  readonly value: string;
   readonly answer: (isAccepted: boolean) => void;
 }
 
@@ -37,7 +36,6 @@ export function TryBehaviour({
   contexts: ContextInput;
 }) {
   const host = useRef<HTMLDivElement>(null);
-  const field = useRef<AttachedField | null>(null);
   const sheets = useSpecimenSheets();
   const shape = useShape(system, component);
   const [notes, setNotes] = useState<readonly string[]>([]);
@@ -73,14 +71,14 @@ export function TryBehaviour({
     const attached = attachWith(data, { kind, ...(kind.list ? { list: listView } : {}) }, fresh, {
       value: '',
       onAct: act => setNotes(before => noted(before, act, kind.takesText)),
-      ask: (ask, value) =>
+      ask: ask =>
         new Promise<boolean>(resolve => {
           const answer = (isAccepted: boolean): void => {
             setAsked(null);
             setNotes(before => [...before, `answer ${ask} ${isAccepted ? 'accepted' : 'rejected'}`]);
             resolve(isAccepted);
           };
-          setAsked({ ask, value, answer });
+          setAsked({ ask, answer });
         }),
     });
     const pasted = (event: Event): void => {
@@ -94,7 +92,6 @@ export function TryBehaviour({
     fresh.addEventListener('paste', pasted);
     attached.observe(() => setIs(titleAt.current(attached.combination)));
     setIs(titleAt.current(attached.combination));
-    field.current = attached;
     setNotes([]);
     setAsked(null);
     return () => attached.detach();

@@ -27,12 +27,13 @@ export function useMoments(
   set: Readonly<Record<string, string>> | undefined,
   acts: readonly string[],
 ): Play {
-  const script = acts.join('\n');
+  // Acts may hold line breaks of their own.
+  const script = JSON.stringify(acts);
   return useMemo(() => {
     const sample = component.samples.find(({ id }) => id === sampleId) ?? component.samples[0];
     const input = { system, component, sample, ...(set ? { set } : {}) };
     const { field } = beginning(input);
-    const list = script === '' ? [] : script.split('\n');
+    const list = JSON.parse(script) as string[];
     try {
       return { moments: drawn(field, moments({ ...input, acts: list })), stopped: null };
     } catch (error) {

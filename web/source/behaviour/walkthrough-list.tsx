@@ -29,9 +29,8 @@ export function WalkthroughList({
   const walkthroughs = component.document.walkthroughs ?? [];
   const add = (title: string): string | null => {
     const id = idFor(title, each => walkthroughs.some(walkthrough => walkthrough.id === each));
-    const first = component.anatomy.control ? ['key Tab'] : ['leave'];
     const reason = restructure(
-      addEntry(component.id, 'walkthroughs', { id, title, acts: first.slice(1) }),
+      addEntry(component.id, 'walkthroughs', { id, title, acts: [] }),
       `${component.title}: walkthrough ${title}`,
     );
     if (reason === null) open(`walkthrough:${id}`);
