@@ -44,6 +44,11 @@ test('what ships is plain data, and says where states are told in markup', () =>
 test('texts that follow from what is entered ship as templates', () => {
   const plan = planToShip(system, componentNamed(system, 'tide-time')!);
   expect(plan.templates.map(({ part, template }) => [part, template])).toEqual([['unit', '{value.half}']]);
+  const notes = planToShip(system, componentNamed(system, 'notes')!);
+  expect(notes.templates.map(({ part, template }) => [part, template])).toEqual([
+    ['counter/count', '{value.length} of {value.most}'],
+  ]);
+  expect(notes.value.most).toBe(80);
   expect(plan.clock).not.toBeNull();
   expect(planOf(componentNamed(system, 'text-field')!).clock).toBeNull();
 });

@@ -5,6 +5,7 @@ import { notTaken } from '../behaviour/play';
 import { atRest } from '../behaviour/machine';
 import type { Component, Nested } from '../components/component';
 import type { System } from '../components/system';
+import { componentAt } from '../components/nesting/addresses';
 import { isReached } from '../components/nesting/entries';
 import { sampleKeyOf } from '../components/nesting/sample-keys';
 import { namedIn, TEMPLATE_WORDS } from '../content/derived-text';
@@ -100,17 +101,28 @@ const nodesOf = (node: FieldNode): FieldNode[] => [
   ...node.children.flatMap(child => (typeof child === 'string' ? [] : nodesOf(child))),
 ];
 
+/** What a script knows of a field by itself: not its list, and ends only where its value has them. */
+function isKnown({ document }: Component, name: string): boolean {
+  const { least, most } = document.behaviour?.value ?? {};
+  if (name === 'value.least') return least !== undefined;
+  if (name === 'value.most') return most !== undefined;
+  return Object.hasOwn(TEMPLATE_WORDS, name) && name !== 'list.length';
+}
+
 /** Texts that follow from what is entered, and from nothing that only an application knows. */
 function templatesOf(system: System, component: Component): Template[] {
   return component.anatomy.parts.flatMap(part => {
     const key = part.kind.kind === 'control' ? null : sampleKeyOf(component, part.name);
-    const declared = component.document.content?.find(({ id }) => id === key);
+    // What a nested component says of its own key holds where nobody gives it another.
+    const holder =
+      part.nested !== null && key === null ? componentAt(component.nested, part.nested) : component;
+    const own = holder.anatomy.byName.get(holder === component ? part.name : part.name.split('/').at(-1)!);
+    const declared = holder.document.content?.find(({ id }) => id === (key ?? own?.content));
     const template = declared?.text ?? '';
     const named = namedIn(template);
-    const isOurs =
-      named.length > 0 && named.every(name => Object.hasOwn(TEMPLATE_WORDS, name) && name !== 'list.length');
+    const isOurs = named.length > 0 && named.every(name => isKnown(component, name));
     if (!isOurs) return [];
-    const html = htmlOf(system, component, part, { [key!]: ' ' });
+    const html = htmlOf(system, component, part, key === null ? {} : { [key]: ' ' });
     return html === null ? [] : [{ part: part.name, template, html, ...placeOf(component, part) }];
   });
 }

@@ -226,11 +226,11 @@ function Keyboard({ component }: { component: Component }) {
         <tbody>
           {rows.map(({ keys, does }) => (
             <tr key={`${keys.join()} ${does}`}>
-              <th scope="row">
+              <td className="keys">
                 {keys.map(key => (
                   <kbd key={key}>{key === ' ' ? 'Space' : key}</kbd>
                 ))}
-              </th>
+              </td>
               <td>{does}</td>
             </tr>
           ))}
