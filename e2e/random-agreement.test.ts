@@ -13,8 +13,10 @@ import { tokensStylesheet } from '@periwinkle/core/emit/tokens-css';
 import type { Resolution } from '@periwinkle/core/resolution/outcome';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
+import { PROPERTIES } from '@periwinkle/core/values/property-registry';
+import { readValue } from '@periwinkle/core/values/value-syntax';
 import { everyCombination } from '@periwinkle/core/test/naive';
-import { LOOKS_SAMPLE, randomLooks } from '@periwinkle/core/test/random-looks';
+import { LITERALS, LOOKS_SAMPLE, randomLooks } from '@periwinkle/core/test/random-looks';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { inBareBrowser } from './support/session';
 import { differences, READ_STYLES, wantedFrom, type Styles } from './support/computed';
@@ -183,6 +185,48 @@ async function force(cells: readonly Cell[], { scheme, shadow }: Setting): Promi
       );
   }
 }
+
+/** Texts of every kind, for themselves, two side by side and parted by a slash. */
+function literals(): string[] {
+  const single = Object.values(LITERALS).flat();
+  const lengths = LITERALS['length']!;
+  const pairs = lengths.flatMap(a => lengths.flatMap(b => [`${a} ${b}`, `${a}/${b}`, `${a} auto`]));
+  return [
+    ...single,
+    ...new Set(pairs),
+    '0 0 -1px',
+    '0 0 1px -1px',
+    '0 -1px 0',
+    '1 -1 0',
+    '-1%',
+    '-1em',
+    '1e-7px',
+    '+3px',
+    '.5',
+    '1.',
+    '1E3px',
+  ];
+}
+
+test(
+  'whatever the core takes as CSS, the browser takes',
+  async () => {
+    await driver.get('about:blank');
+    const taken = PROPERTIES.filter(({ kind }) => kind !== 'presence').flatMap(property =>
+      [...property.keywords, ...literals()].flatMap(text => {
+        const read = readValue(property, text);
+        return read.ok && read.value.kind === 'literal' ? [[property.name, read.value.css]] : [];
+      }),
+    );
+    expect(taken.length).toBeGreaterThan(2_000);
+    const refused = await driver.executeScript<string[][]>(
+      'return arguments[0].filter(([name, css]) => !CSS.supports(name, css))',
+      taken,
+    );
+    expect(refused).toEqual([]);
+  },
+  TIMEOUT,
+);
 
 const TOTAL = { values: 0 };
 

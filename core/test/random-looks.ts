@@ -121,7 +121,7 @@ const DECLARED: Readonly<Record<string, readonly string[]>> = {
   close: ['plain', 'low', 'edge', 'time'],
 };
 
-const LITERALS: Readonly<Record<string, readonly string[]>> = {
+export const LITERALS: Readonly<Record<string, readonly string[]>> = {
   color: ['#123456', 'RebeccaPurple', 'transparent', 'rgb(10 20 30 / 50%)', 'oklch(60% 0.1 200)'],
   length: ['3px', '0', '-2.5px', '0.5rem', '1.25em', '2pt', '7.125px', '12.5%', '1e4px', '-50% 0.5rem'],
   number: ['0.5', '0', '3', '1.25', '-1', '40%', '1 -0.5'],

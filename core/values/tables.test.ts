@@ -70,6 +70,10 @@ describe('properties', () => {
 
   test.each([
     ['padding', '1px 2px 3px 4px', /left and right, whatever the direction/],
+    ['gap', '-50% 0.5rem', /is below 0/],
+    ['gap', '1px -1em', /is below 0/],
+    ['row-gap', '-1em', /is below 0/],
+    ['border-top-left-radius', '1px -2px', /is below 0/],
     ['border-radius', '1px / 2px', /more values than sides|does not fit/],
   ])('%s: %s is refused', (name, text, reason) =>
     expect(readValue(propertyNamed(name)!, text)).toMatchObject({

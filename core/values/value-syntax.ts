@@ -82,6 +82,12 @@ function readCalculation(property: Property, text: string): ReadValue {
   }
 }
 
+/** Grammar where css-tree's takes more than browsers do: what they drop must not look as if it counted. */
+const BROWSERS_GRAMMAR: Readonly<Record<string, string>> = {
+  'box-shadow': 'none | [ inset? && [ <length>{2} [ <length [0,∞]> <length>? ]? ] && <color>? ]#',
+  filter: 'none | <filter-value-list>',
+};
+
 function readLiteral(property: Property, text: string): ReadValue {
   if (valueKind(property.kind).ours) {
     if (property.keywords.includes(text)) return { ok: true, value: { kind: 'literal', text, css: text } };
@@ -92,12 +98,11 @@ function readLiteral(property: Property, text: string): ReadValue {
   if (BELOW.has(word)) return wrong(property, text, 'would depend on the page around');
   const tree = parseValue(text);
   if (!tree) return wrong(property, text, 'is not CSS');
-  const quantity = property.lenient ? null : readQuantity(text, 1);
-  if (quantity && quantity.amount !== null && isOutOfRange(property, quantity.amount))
+  if (!property.lenient && amountsIn(text).some(amount => isOutOfRange(property, amount)))
     return wrong(property, text, `is ${rangeWords(property)}`);
-  const match = lexer.matchProperty(property.name, tree);
-  const fits = match.matched !== null;
-  if (!fits) return wrong(property, text, 'does not fit', nearest(text, property.keywords));
+  const grammar = BROWSERS_GRAMMAR[property.name];
+  const match = grammar === undefined ? lexer.matchProperty(property.name, tree) : lexer.match(grammar, tree);
+  if (match.matched === null) return wrong(property, text, 'does not fit', nearest(text, property.keywords));
   const css = generate(tree);
   const several = property.longhands.length === 0 ? [] : severalIn(css);
   // Round along and across is for one corner to say.
@@ -109,6 +114,16 @@ function readLiteral(property: Property, text: string): ReadValue {
 /** The values of a CSS text, parted by spaces outside brackets. */
 const severalIn = (css: string): readonly string[] =>
   css.match(/(?:[^\s()]|\([^()]*(?:\([^()]*\)[^()]*)*\))+/g) ?? [];
+
+/**
+ * The amounts that a CSS text says outside brackets, in their own unit where it has no size here: one of several beyond the
+ * range has a browser drop them all.
+ */
+const amountsIn = (css: string): readonly number[] =>
+  severalIn(css)
+    .flatMap(each => (each.includes('(') ? [] : each.split('/')))
+    .flatMap(each => readQuantity(each, 1) ?? [])
+    .map(({ amount, value }) => amount ?? value);
 
 /** What each longhand has of a literal with several values, by its name; `null` of a single value. */
 export function sharedOut({ longhands, shares, name }: Property, css: string): Map<string, string> | null {
