@@ -17,7 +17,7 @@ const CORE_LAYERS = [
   ['emit', 'starting'],
   ['behaviour'],
   ['checks', 'geometry', 'shipped'],
-  ['motion'],
+  ['motion', 'trials'],
 ];
 
 const coreRules = CORE_LAYERS.flatMap((layer, height) => {

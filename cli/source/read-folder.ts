@@ -65,6 +65,7 @@ export function readFolder(folder: string): Folder {
 const PLACES: Readonly<Record<string, string>> = {
   'tokens/': '.tokens.json or .resolver.json',
   'components/': '.component.json',
+  'trials/': '.trial.json',
   'icons/': '.svg',
   'guide/': '.md',
 };
@@ -75,12 +76,12 @@ const placeOf = (path: string): string | undefined =>
 /** Whether a file lies where only documents of a system do, or looks like one. Hidden files are nobody's business. */
 const isOurs = (path: string): boolean =>
   !path.split('/').some(step => step.startsWith('.')) &&
-  (placeOf(path) !== undefined || /\.(tokens|resolver|component)\.json$/.test(path));
+  (placeOf(path) !== undefined || /\.(tokens|resolver|component|trial)\.json$/.test(path));
 
 function misnamed(path: string): string {
   const place = placeOf(path);
   return place === undefined
-    ? 'This file is passed over: documents lie in tokens/, components/, icons/ and guide/.'
+    ? 'This file is passed over: documents lie in tokens/, components/, trials/, icons/ and guide/.'
     : `This file is passed over: what lies right in ${place} ends in ${PLACES[place]!} and is named in letters, digits, . _ and -.`;
 }
 

@@ -20,6 +20,7 @@ import { expansionProblems } from './check-expansion';
 import { contentProblems } from './check-content';
 import { parameterProblems } from './check-parameters';
 import { reachingInProblems } from './check-reaching-in';
+import { trialProblems } from './check-trials';
 import { settingPointer, valueProblems } from './check-values';
 import { ledBack } from './led-back';
 
@@ -42,6 +43,7 @@ export function meaningProblems(system: System): Problem[] {
   const others = [
     ...tokenProblems(system),
     ...twinComponents(system),
+    ...trialProblems(system),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
   ];
   return [

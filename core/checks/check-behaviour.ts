@@ -144,7 +144,7 @@ function checkMove(component: Component, move: MoveDocument, at: string, problem
 }
 
 /** Values that are set, each told at a place of its own. */
-function checkGiven(
+export function checkGiven(
   { space }: Component,
   given: Readonly<Record<string, string>>,
   at: (axis: string) => string,
@@ -196,15 +196,24 @@ function checkWalkthrough(
   at: string,
   problems: ProblemList,
 ): void {
+  checkSample(component, sample, `${at}/sample`, problems);
+  checkGiven(component, given, id => `${at}/set${pointer(id)}`, problems);
+  acts.forEach((text, index) => checkAct(component, text, `${at}${pointer('acts', index)}`, problems));
+}
+
+export function checkSample(
+  component: Component,
+  sample: string | undefined,
+  at: string,
+  problems: ProblemList,
+): void {
   const samples = component.samples.map(({ id }) => id);
   if (sample !== undefined && !samples.includes(sample))
     problems.error(
-      `${at}/sample`,
+      at,
       'unknown-sample',
       `There is no sample “${brief(sample)}”.`,
       nearest(sample, samples),
       sample,
     );
-  checkGiven(component, given, id => `${at}/set${pointer(id)}`, problems);
-  acts.forEach((text, index) => checkAct(component, text, `${at}${pointer('acts', index)}`, problems));
 }

@@ -3,6 +3,7 @@ import { compileSystem, type System } from '../components/system';
 import type { ComponentDocument, DerivedDocument, SystemDocument } from '../formats/component-document';
 import type { Documents } from '../formats/document-kinds';
 import type { WrittenComponent } from './following';
+import { withFollowedTrials } from './following-trials';
 import { removePart } from './part-edits';
 import {
   CannotRestructure,
@@ -120,7 +121,8 @@ export const removeComponent =
     }
     for (const { component: user, parts } of users)
       for (const part of parts) documents = removePart(user.id, part)(compileSystem(documents));
-    const left = new Map(documents);
+    const gone = { of: null, changes: [{ kind: 'component', name: id, to: null }] } as const;
+    const left = new Map(withFollowedTrials(system, documents, gone));
     left.delete(system.fileOf.get(component.id)!);
     left.delete(guideFile(id));
     return ordered(

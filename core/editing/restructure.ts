@@ -7,6 +7,7 @@ import { oneOf } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { followed, type WrittenComponent } from './following';
 import type { Anchors } from './following-parts';
+import { withFollowedTrials } from './following-trials';
 import type { NameChange, Names } from './names';
 
 /** An edit of how something is made: gives all documents as it leaves them. Throws `CannotRestructure`. */
@@ -70,7 +71,7 @@ export function follow(
   anchorsOf: (component: Component) => Anchors = () => NO_ANCHORS,
 ): Documents {
   if (names.changes.length === 0 && !names.narrowing) return documents;
-  const result = new Map(documents);
+  const result = new Map(withFollowedTrials(system, documents, names));
   const lost: { readonly component: Component; readonly gone: readonly NameChange[] }[] = [];
   for (const component of system.components) {
     const file = system.fileOf.get(component.id)!;

@@ -1,5 +1,5 @@
 /** The kinds of document a system's folder holds, told apart by where they lie and how they end. */
-export type DocumentKind = 'system' | 'tokens' | 'resolver' | 'component' | 'icon' | 'guide';
+export type DocumentKind = 'system' | 'tokens' | 'resolver' | 'component' | 'icon' | 'guide' | 'trial';
 
 interface KindRow {
   readonly kind: DocumentKind;
@@ -28,6 +28,12 @@ export const DOCUMENT_KINDS: readonly KindRow[] = [
   {
     kind: 'component',
     pattern: new RegExp(`^components/${NAME}\\.component\\.json$`),
+    mediaType: 'application/json',
+    json: true,
+  },
+  {
+    kind: 'trial',
+    pattern: new RegExp(`^trials/${NAME}\\.trial\\.json$`),
     mediaType: 'application/json',
     json: true,
   },

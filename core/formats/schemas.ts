@@ -1,5 +1,6 @@
 import { COMPLAINING, CONTENT_KINDS, FORGIVING, WITHOUT_LISTS } from './component-document';
 import type { DocumentKind } from './document-kinds';
+import { TRIAL_DIRECTIONS, TRIAL_WIDTHS } from './trial-document';
 
 /**
  * JSON Schemas (draft 2020-12 vocabulary) of our documents. The order of `properties` is the canonical order of keys.
@@ -292,6 +293,32 @@ const system = object(
   ['format', 'id', 'title', 'prefix'],
 );
 
+const trial = object(
+  {
+    format: { const: 'periwinkle-trial/1' },
+    id,
+    title: line,
+    description: line,
+    width: { type: 'number', minimum: TRIAL_WIDTHS[0], maximum: TRIAL_WIDTHS[1] },
+    direction: { enum: [...TRIAL_DIRECTIONS] },
+    locale: line,
+    fields: list(
+      object(
+        {
+          component: id,
+          name: { type: 'string', minLength: 1, maxLength: 190 },
+          set: mapOf(line),
+          sample: id,
+          required: { type: 'boolean' },
+        },
+        ['component', 'name'],
+      ),
+    ),
+    send: line,
+  },
+  ['format', 'id', 'fields'],
+);
+
 const sources = list({ type: 'object' });
 const setBody = { description: line, sources, $extensions: { type: 'object' } };
 const modifierBody = {
@@ -320,7 +347,7 @@ const resolver = object(
 /** Token files are read by `tokens/`, which reports with more sense than a schema can; here only the outermost shape. */
 const tokens = { type: 'object' };
 
-export const SCHEMAS: Partial<Record<DocumentKind, Schema>> = { system, component, resolver, tokens };
+export const SCHEMAS: Partial<Record<DocumentKind, Schema>> = { system, component, resolver, tokens, trial };
 
 /** How validators are made of them; every error knows the schema and the data it is about. */
 export const VALIDATION = {

@@ -21,6 +21,7 @@ const STAND_INS: Partial<Record<DocumentKind, (rest: Readonly<Record<string, unk
   system: () => ({ format: 'periwinkle-system/1', id: 'system', title: 'System', prefix: 'ds' }),
   resolver: () => ({ version: '2025.10', resolutionOrder: [] }),
   tokens: () => ({}),
+  trial: () => ({ format: 'periwinkle-trial/1', id: 'unreadable', fields: [] }),
 };
 
 /** Each round takes out what the last one found; what is left then is given up. */

@@ -523,9 +523,8 @@ class LiveField implements AttachedField, FormField {
     }
     const selection = this.selection() ?? [control.value.length, control.value.length];
     const isFilled = control.matches(':autofill');
-    this.run(machine =>
-      isFilled ? machine.autofill(control.value) : machine.edit(control.value, selection),
-    );
+    if (!isFilled) return this.run(machine => machine.edit(control.value, selection));
+    this.act({ kind: 'autofill', text: control.value }, machine => machine.autofill(control.value));
   }
 
   private selection(): readonly [number, number] | null {

@@ -1,4 +1,5 @@
 import { SCRIPTS } from 'periwinkle:shipped';
+import { behaves } from '../behaviour/behaves';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import type { OutputFile } from '../emit/outputs';
@@ -9,7 +10,7 @@ const MODULES: readonly string[] = ['amount', 'choice', 'code', 'count', 'search
 
 /** The scripts of some components, with the modules that they share. */
 export function behaviourFiles(system: System, components: readonly Component[]): OutputFile[] {
-  const behaving = components.filter(({ document, anatomy }) => document.behaviour && anatomy.control);
+  const behaving = components.filter(behaves);
   if (behaving.length === 0) return [];
   const shared = new Set(
     behaving.flatMap(component => [...needed('base.js'), ...needed(`${moduleOf(component)}.js`)]),

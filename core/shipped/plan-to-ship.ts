@@ -14,6 +14,7 @@ import { fieldTree, type FieldNode } from '../emit/field-tree';
 import { fieldHtml } from '../emit/html';
 import { namesOf } from '../emit/names';
 import { markOf } from '../emit/state-marks';
+import type { SampleDocument } from '../formats/component-document';
 import { isObject } from '../formats/json';
 import {
   ID,
@@ -26,14 +27,15 @@ import {
   type WithinMark,
 } from './shipped-plan';
 
-/** All that a script which ships must know of a component. */
-export function planToShip(system: System, component: Component): ShippedPlan {
+/** All that a script which ships must know of a component; where a sample is shown, with the words of that. */
+export function planToShip(system: System, component: Component, sample?: SampleDocument): ShippedPlan {
+  const drawn = sample ?? component.samples[0];
   const whole = planOf(component);
   const { kind: _, ...plan } = whole;
   const names = namesOf(system).component(component.id);
   const { anatomy, space, document } = component;
   const state = atRest(whole);
-  const field = { system, component, plan: whole, sample: undefined };
+  const field = { system, component, plan: whole, sample };
   return {
     ...plan,
     limits: plan.limits.map(({ index, region, holds }) => ({ index, region, holds, because: '' })),
@@ -43,8 +45,8 @@ export function planToShip(system: System, component: Component): ShippedPlan {
     within: component.nested.flatMap(nested => withinMarks(component, nested)),
     messages: [...announcedParts(component)],
     texts: Object.fromEntries(plan.checks.map(check => [check.id, messageOf(field, state, check)])),
-    templates: templatesOf(system, component),
-    faces: facesOf(system, component),
+    templates: templatesOf(system, component, drawn),
+    faces: facesOf(system, component, drawn),
     boxes: document.behaviour?.value?.kind === 'code' ? boxesOf(system, component) : null,
     secretType: anatomy.control?.type === 'password' && space.axisIndex('secret') >= 0,
     notTaken: notTaken('{text}'),
@@ -110,7 +112,7 @@ function isKnown({ document }: Component, name: string): boolean {
 }
 
 /** Texts that follow from what is entered, and from nothing that only an application knows. */
-function templatesOf(system: System, component: Component): Template[] {
+function templatesOf(system: System, component: Component, sample: SampleDocument | undefined): Template[] {
   return component.anatomy.parts.flatMap(part => {
     const key = part.kind.kind === 'control' ? null : sampleKeyOf(component, part.name);
     // What a nested component says of its own key holds where nobody gives it another.
@@ -122,14 +124,16 @@ function templatesOf(system: System, component: Component): Template[] {
     const named = namedIn(template);
     const isOurs = named.length > 0 && named.every(name => isKnown(component, name));
     if (!isOurs) return [];
-    const html = htmlOf(system, component, part, key === null ? {} : { [key]: ' ' });
+    const html = htmlOf(system, component, part, {
+      ...sample?.content,
+      ...(key === null ? {} : { [key]: ' ' }),
+    });
     return html === null ? [] : [{ part: part.name, template, html, ...placeOf(component, part) }];
   });
 }
 
 /** Parts that a sample shows in another way by a state that the machine decides on, but for what is said of the entry. */
-function facesOf(system: System, component: Component): Face[] {
-  const [sample] = component.samples;
+function facesOf(system: System, component: Component, sample: SampleDocument | undefined): Face[] {
   const said = messageKeys(component);
   return component.anatomy.parts.flatMap((part): Face[] => {
     const key = part.kind.kind === 'control' ? null : sampleKeyOf(component, part.name);
@@ -144,7 +148,7 @@ function facesOf(system: System, component: Component): Face[] {
     const html = values.map(({ id }) => {
       const text = (written as Record<string, unknown>)[id];
       return typeof text === 'string' && text !== ''
-        ? htmlOf(system, component, part, { [key!]: text })
+        ? htmlOf(system, component, part, { ...sample?.content, [key!]: text })
         : null;
     });
     return [{ part: part.name, axis: place, html, ...placeOf(component, part) }];
@@ -158,15 +162,14 @@ function htmlOf(
   system: System,
   component: Component,
   part: Part,
-  content: Record<string, string>,
+  content: SampleDocument['content'],
 ): string | null {
-  const [sample] = component.samples;
   const { space } = component;
   const tree = fieldTree({
     component,
     names: namesOf(system).component(component.id),
     icons: system.icons,
-    sample: { id: 'shipped', content: { ...sample?.content, ...content } },
+    sample: { id: 'shipped', content },
     combination: space.written(space.settled(space.indices({ content: 'filled' })).combination),
     mode: 'shipped',
     id: ID,

@@ -15,6 +15,7 @@ import { RulesScreen } from './rules/rules-screen';
 import { ShelfScreen } from './shelf/shelf-screen';
 import { SpaceScreen } from './space/space-screen';
 import { TokensScreen } from './tokens/tokens-screen';
+import { TrialsScreen } from './trials/trials-screen';
 
 /** Every screen has an address. The names of the book's parts cannot be component ids, which come last. */
 export const router = createBrowserRouter([
@@ -29,6 +30,8 @@ export const router = createBrowserRouter([
       { path: 'lineup', element: <LineupScreen /> },
       { path: 'new', element: <NewFieldScreen /> },
       { path: 'tokens', element: <TokensScreen /> },
+      { path: 'trials', element: <TrialsScreen /> },
+      { path: 'trials/:trialId', element: <TrialsScreen /> },
       { path: 'guide', element: <GuideScreen /> },
       { path: 'guide/:componentId', element: <GuideScreen /> },
       { path: 'outputs', element: <OutputsScreen /> },

@@ -1,4 +1,5 @@
 import { Link, NavLink, useLocation, useParams } from 'react-router';
+import { behaves } from '@periwinkle/core/behaviour/behaves';
 import { Mark } from '../common/mark';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
@@ -27,7 +28,7 @@ export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
   const storing = STORING[useSystemPart('storing')];
   const base = `/${systemId}`;
   const parts = pathname.slice(base.length).split('/').filter(Boolean);
-  const inFields = parts.length === 0 || !['tokens', 'guide', 'outputs'].includes(parts[0]!);
+  const inFields = parts.length === 0 || !['tokens', 'trials', 'guide', 'outputs'].includes(parts[0]!);
   return (
     <header className="band">
       <Link className="mark" to="/" title="To the shelf">
@@ -43,6 +44,7 @@ export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
           Fields
         </Link>
         <NavLink to={`${base}/tokens${carried}`}>Tokens</NavLink>
+        {edited.components.some(behaves) ? <NavLink to={`${base}/trials${carried}`}>Trials</NavLink> : null}
         <NavLink to={`${base}/guide${carried}`}>Guide</NavLink>
         <NavLink to={`${base}/outputs${carried}`}>Outputs</NavLink>
       </nav>

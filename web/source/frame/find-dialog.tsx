@@ -3,6 +3,7 @@ import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
 import type { System } from '@periwinkle/core/components/system';
 import { arrangementOf } from '@periwinkle/core/plates/plate-grid';
+import { trialsOf } from '@periwinkle/core/trials/trials';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
 import { SHEETS } from '../common/sheets';
 import { useCarried } from '../data/address';
@@ -63,6 +64,7 @@ const PAGES = [
   { title: 'Lineup', path: '/lineup' },
   { title: 'Icons', path: '/icons' },
   { title: 'Tokens', path: '/tokens' },
+  { title: 'Trials', path: '/trials' },
   { title: 'Guide', path: '/guide' },
   { title: 'Outputs', path: '/outputs' },
 ] as const;
@@ -86,6 +88,7 @@ function everything(system: System, id: string): Found[] {
         );
       }),
     ]),
+    ...trialsOf(system).map(trial => found(trial.title, 'trial', `/${id}/trials/${trial.id}`)),
     ...[...system.tokens.usual().byKey.values()].map(token =>
       found(token.path, token.type, `/${id}/tokens?token=${encodeURIComponent(token.key)}`),
     ),

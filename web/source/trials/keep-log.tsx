@@ -1,0 +1,58 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { addEntry } from '@periwinkle/core/editing/entry-edits';
+import { walkthroughFrom, type TrialLog } from '@periwinkle/core/trials/trial-log';
+import type { Trial } from '@periwinkle/core/trials/trials';
+import { Choice } from '../common/choice';
+import { useCarried } from '../data/address';
+import { useStore } from '../data/system-context';
+import { AddByName } from '../making/add-by-name';
+import { idFor } from '../making/name-fields';
+import { useRestructure } from '../making/use-restructure';
+
+/** What was done to one of the fields becomes a walkthrough of it. */
+export function KeepLog({ trial, log }: { trial: Trial; log: TrialLog }) {
+  const restructure = useRestructure();
+  const { id } = useStore();
+  const carried = useCarried();
+  const [chosen, choose] = useState<string | null>(null);
+  const [kept, setKept] = useState<{ readonly path: string; readonly title: string } | null>(null);
+  const names = [...new Set(log.flatMap(({ name }) => name ?? []))];
+  const name = chosen !== null && names.includes(chosen) ? chosen : names.at(-1);
+  const field = trial.fields.find(each => each.name === name);
+  if (!field) return null;
+  const { component } = field;
+  const keep = (title: string): string | null => {
+    const known = component.document.walkthroughs ?? [];
+    const walkthroughId = idFor(title, each => known.some(walkthrough => walkthrough.id === each));
+    const entry = { id: walkthroughId, title, ...walkthroughFrom(log, trial, field) };
+    const reason = restructure(
+      addEntry(component.id, 'walkthroughs', entry),
+      `${component.title}: walkthrough ${title}`,
+    );
+    if (reason === null)
+      setKept({ path: `${component.id}/behaviour?open=walkthrough:${walkthroughId}`, title });
+    return reason;
+  };
+  return (
+    <>
+      <p className="said keeping">
+        what was done to{' '}
+        <Choice
+          label="field to keep"
+          value={field.name}
+          items={names.map(each => ({ id: each, words: each }))}
+          onChoose={choose}
+        >
+          {field.name}
+        </Choice>
+      </p>
+      <AddByName words="keep as a walkthrough" placeholder="A mistake, mended" onAdd={keep} />
+      {kept ? (
+        <p className="said" role="status">
+          kept: <Link to={`/${id}/${kept.path}${carried.replace('?', '&')}`}>{kept.title}</Link>
+        </p>
+      ) : null}
+    </>
+  );
+}
