@@ -18,7 +18,10 @@ export function KeepLog({ trial, log }: { trial: Trial; log: TrialLog }) {
   const [chosen, choose] = useState<string | null>(null);
   const [kept, setKept] = useState<{ readonly path: string; readonly title: string } | null>(null);
   const names = [...new Set(log.flatMap(({ name }) => name ?? []))];
-  const name = chosen !== null && names.includes(chosen) ? chosen : names.at(-1);
+  const acts = (name: string): number => log.filter(entry => entry.name === name).length;
+  // Others are only passed by.
+  const [busiest] = names.toSorted((one, other) => acts(other) - acts(one));
+  const name = chosen !== null && names.includes(chosen) ? chosen : busiest;
   const field = trial.fields.find(each => each.name === name);
   if (!field) return null;
   const { component } = field;
