@@ -24,6 +24,20 @@ async function writeValue(driver: WebDriver): Promise<void> {
     .perform();
 }
 
+/** A form with two mistakes, and a list that lies open. */
+async function fillIn(driver: WebDriver): Promise<void> {
+  await driver.switchTo().frame(await find(driver, '.trial-page'));
+  const control = await find(driver, '[name="vessel"]');
+  await control.click();
+  const press = (...keys: string[]): Promise<void> =>
+    driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  await press('osprey', Key.TAB, '7.2', Key.TAB, '40', Key.TAB, 's');
+  await driver.switchTo().defaultContent();
+}
+
 const VIEWS: readonly View[] = [
   { name: 'shelf', path: '/', ready: '.shelf .specimens .specimen' },
   { name: 'fields', path: '/quayside', ready: '.contents .holds' },
@@ -33,11 +47,6 @@ const VIEWS: readonly View[] = [
     path: '/quayside/text-field?rows=*&columns=pointed-at',
     ready: '.ledger .scope-column',
     prepare: writeValue,
-  },
-  {
-    name: 'night',
-    path: '/quayside/text-field?plate=looks&in=theme:night&rows=above.small&columns=*',
-    ready: '.ledger .scope-column',
   },
   {
     name: 'derived',
@@ -84,6 +93,7 @@ const VIEWS: readonly View[] = [
     prepare: driver =>
       driver.executeScript(`document.querySelector('.motion').scrollIntoView({ block: 'start' })`),
   },
+  { name: 'trial', path: '/quayside/trials/arrival', ready: '.trial-page', prepare: fillIn },
   { name: 'lineup', path: '/quayside/lineup?size=medium', ready: '.lineup .specimen' },
   { name: 'rules', path: '/quayside/text-field/rules', ready: '.decisions' },
   { name: 'tokens', path: '/quayside/tokens?token=color.line.over', ready: '.reach-strip .specimen' },
