@@ -65,6 +65,10 @@ test(
     expect(await sent()).toEqual([]);
     await press(Key.HOME, Key.DELETE, 'O', Key.ENTER);
     await eventually(driver, `document.querySelectorAll('.sent > div').length > 0`);
+    // In the words of the sample.
+    expect(
+      await inside(() => driver.executeScript(`return document.querySelector('form').innerText`)),
+    ).toContain('Registered in Merrow');
     expect(await sent()).toEqual([
       ['vessel', 'Osprey'],
       ['draught', '7.2'],

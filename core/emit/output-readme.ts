@@ -101,7 +101,7 @@ Without a script the markup is a form as any other. To have it judged, stepped, 
     onChange: value => {}, // as forms submit it
     ask: (question, value) => true, // what only the application knows; may be a promise
     locale: 'en', // else the page's \`lang\`
-    messages: {}, // words instead of the script's own, by id of the check
+    messages: {}, // words instead of the script's own, by id of the check; \`valid\` for what is approved
   });
   field.set('availability', 'disabled'); // options and states of the application; also field.value, field.send(), field.reset(), field.detach()
 </script>

@@ -21,7 +21,7 @@ export interface AttachOptions {
   /** Called where the field stands in no form, when Enter sends it. */
   readonly onSend?: (value: string) => void;
   readonly locale?: string;
-  /** Words instead of the script's own, by id of the check. */
+  /** Words instead of the script’s own, by id of the check; `valid` for what is approved. */
   readonly messages?: Words;
   /** Told of each act as it is done, for whoever notes them. */
   readonly onAct?: (act: Act) => void;

@@ -41,6 +41,12 @@ test('what ships is plain data, and says where states are told in markup', () =>
   });
 });
 
+test('what is said of an approved entry is a sample’s, or the page’s', () => {
+  const component = system.components.find(({ id }) => id === 'draught')!;
+  expect(planToShip(system, component).texts['valid']).toBeUndefined();
+  expect(planToShip(system, component, component.samples[0]).texts['valid']).toBe('Berth 4 takes you');
+});
+
 test('texts that follow from what is entered ship as templates', () => {
   const plan = planToShip(system, componentNamed(system, 'tide-time')!);
   expect(plan.templates.map(({ part, template }) => [part, template])).toEqual([['unit', '{value.half}']]);

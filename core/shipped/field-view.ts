@@ -149,9 +149,10 @@ export class FieldView {
     control.setSelectionRange(selectionStart, selectionEnd, selectionDirection ?? 'none');
   }
 
-  private message({ complaint }: FieldState, others: readonly string[]): void {
+  private message({ complaint, isApproved }: FieldState, others: readonly string[]): void {
     const { plan, elements, words } = this;
-    const text = complaint === null ? '' : (words[complaint] ?? plan.texts[complaint] ?? complaint);
+    const said = complaint ?? (isApproved ? 'valid' : null);
+    const text = said === null ? '' : (words[said] ?? plan.texts[said] ?? complaint ?? '');
     const told = plan.messages.flatMap(part => {
       const element = elements.first(part);
       setText(element, text);

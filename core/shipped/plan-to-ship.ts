@@ -8,13 +8,14 @@ import type { System } from '../components/system';
 import { componentAt } from '../components/nesting/addresses';
 import { isReached } from '../components/nesting/entries';
 import { sampleKeyOf } from '../components/nesting/sample-keys';
+import { sampleText } from '../content/sample-text';
 import { namedIn, TEMPLATE_WORDS } from '../content/derived-text';
 import { announcedParts } from '../emit/accessibility';
 import { fieldTree, type FieldNode } from '../emit/field-tree';
 import { fieldHtml } from '../emit/html';
 import { namesOf } from '../emit/names';
 import { markOf } from '../emit/state-marks';
-import type { SampleDocument } from '../formats/component-document';
+import type { SampleDocument, SampleText } from '../formats/component-document';
 import { isObject } from '../formats/json';
 import {
   ID,
@@ -44,13 +45,24 @@ export function planToShip(system: System, component: Component, sample?: Sample
     marks: marksOf(component, names.axis),
     within: component.nested.flatMap(nested => withinMarks(component, nested)),
     messages: [...announcedParts(component)],
-    texts: Object.fromEntries(plan.checks.map(check => [check.id, messageOf(field, state, check)])),
+    texts: {
+      ...approval(component, sample),
+      ...Object.fromEntries(plan.checks.map(check => [check.id, messageOf(field, state, check)])),
+    },
     templates: templatesOf(system, component, drawn),
     faces: facesOf(system, component, drawn),
     boxes: document.behaviour?.value?.kind === 'code' ? boxesOf(system, component) : null,
     secretType: anatomy.control?.type === 'password' && space.axisIndex('secret') >= 0,
     notTaken: notTaken('{text}'),
   };
+}
+
+/** What a sample says of an approved entry, in the place of what a check would say. */
+function approval(component: Component, sample: SampleDocument | undefined): { readonly valid?: string } {
+  const key = messageKeys(component).find(each => sample?.content[each] !== undefined);
+  const given = key === undefined ? undefined : (sample!.content[key] as SampleText);
+  const text = sampleText(given, { validity: 'valid' }, component.space.axes);
+  return text === undefined ? {} : { valid: text };
 }
 
 /** States that the machine decides on and that no browser shows by itself. */

@@ -62,7 +62,7 @@ export interface ShippedPlan extends PlanData {
   readonly within: readonly WithinMark[];
   /** Parts that say what is wrong. */
   readonly messages: readonly string[];
-  /** By check: what it says. */
+  /** By check: what it says; under `valid` what is said of an approved entry. */
   readonly texts: Readonly<Record<string, string>>;
   readonly templates: readonly Template[];
   readonly faces: readonly Face[];
