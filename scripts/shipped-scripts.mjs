@@ -19,6 +19,8 @@ export function shippedScripts() {
     charset: 'utf8',
     write: false,
     metafile: true,
+    // Fields without a value need no words.
+    tsconfigRaw: { compilerOptions: { useDefineForClassFields: false } },
     outdir: modules,
     chunkNames: 'part-[hash]',
   });

@@ -3,7 +3,12 @@ import { isLocale } from '../content/locale-digits';
 import { RefusedAct, type Act, type Entry } from './acts';
 import { admitted } from './admitted';
 import type { Effect, FieldState } from './field-state';
+import { hearAnswer } from './answers';
+import { passTime } from './held';
 import { Machine, type Drawn } from './machine';
+import { doMoves } from './moves';
+import { hearOther } from './other-fields';
+import { combinationAt } from './states';
 import type { Plan } from './plan';
 import { editedByKey, inserted } from './typing';
 
@@ -27,7 +32,7 @@ export function act(plan: Plan, state: FieldState, what: Act, look: (state: Fiel
   const seen = look(state);
   const machine = new Machine(plan, state, seen);
   new Hands(plan, machine, seen).do(what);
-  machine.moves(what, state);
+  if (plan.moves.length > 0) doMoves(machine, plan, what, combinationAt(plan, state));
   const { focus } = machine.state;
   if (focus && focus.part !== plan.control?.part) {
     const now = look(machine.state);
@@ -79,9 +84,9 @@ class Hands {
       case 'reset':
         return machine.reset();
       case 'wait':
-        return machine.wait(machine.state.time + what.ms);
+        return passTime(machine, machine.state.time + what.ms);
       case 'answer':
-        return machine.answer(what.ask, what.accepted);
+        return hearAnswer(machine, this.plan, what.ask, what.accepted);
       case 'app':
         return this.app(what.axis, what.value);
     }
@@ -96,10 +101,15 @@ class Hands {
   private app(axis: string, value: string): void {
     if (axis === 'value') return this.machine.give(value);
     // Another field of the form, as it was left.
-    if (axis.startsWith(OTHER)) return this.machine.other(axis.slice(OTHER.length), value);
-    const isOwn = this.plan.axes.some(({ id }) => id === axis);
-    if (axis === 'locale' && !isOwn && !isLocale(value))
-      throw new RefusedAct(`“${value}” is no locale (BCP 47).`);
+    if (axis.startsWith(OTHER)) return hearOther(this.machine, this.plan, axis.slice(OTHER.length), value);
+    const known = this.plan.axes.find(({ id }) => id === axis);
+    if (!known && axis === 'locale') {
+      if (!isLocale(value)) throw new RefusedAct(`“${value}” is no locale (BCP 47).`);
+      return this.machine.speak(value);
+    }
+    if (!known) throw new RefusedAct(`There is no axis “${axis}”.`);
+    if (!known.values.includes(value))
+      throw new RefusedAct(`“${value}” is no value of ${axis}; there is ${known.values.join(', ')}.`);
     this.machine.app(axis, value);
   }
 

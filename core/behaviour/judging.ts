@@ -1,5 +1,4 @@
-import { lengthOf } from '../content/graphemes';
-import type { Bound, CheckDocument } from '../formats/component-document';
+import type { CheckDocument } from '../formats/component-document';
 import type { Effect, FieldState } from './field-state';
 import type { Plan } from './plan';
 
@@ -7,42 +6,15 @@ import type { Plan } from './plan';
 const MOST_TRIED = 500;
 
 /** Whether a value fails a check that needs nobody's answer. Empty values fail `required` alone. */
-const FAILS: Readonly<Record<string, (plan: Plan, state: FieldState, check: CheckDocument) => boolean>> = {
+export type Fails = (plan: Plan, state: FieldState, check: CheckDocument) => boolean;
+
+/** Kinds of check that look at the entry alone; those that compare it are in `comparing`. */
+export const ALONE: Readonly<Record<string, Fails>> = {
   required: ({ kind }, { value }) => kind.isEmpty(value),
   pattern: (_, { value }, { pattern = '' }) =>
     value.length > MOST_TRIED || !new RegExp(pattern, 'u').test(value),
-  least: (plan, { value, others }, { least = plan.value.least }) =>
-    (compared(value, boundOf(least, others)) ?? 0) < 0,
-  most: (plan, { value, others }, { most = plan.value.most }) =>
-    (compared(value, boundOf(most, others)) ?? 0) > 0,
-  length: (plan, { value }, { length = ownLength(plan) }) => {
-    const own = lengthOf(value);
-    const { least = 0, most = Infinity } =
-      typeof length === 'number' ? { least: length, most: length } : length;
-    return own < least || own > most;
-  },
   kind: (plan, { value }) => plan.kind.isMisfit(value, plan.value),
-  equals: (_, { value, others }, { equals = '' }) =>
-    Object.hasOwn(others, equals) && others[equals] !== value,
 };
-
-/** Where a check says nothing of a length, that of the value counts. */
-const ownLength = ({ value: { length, most } }: Plan): NonNullable<CheckDocument['length']> =>
-  length ?? (most === undefined ? {} : { most });
-
-const boundOf = (bound: Bound | undefined, others: FieldState['others']): string | undefined =>
-  typeof bound === 'object' ? others[bound.field] : bound === undefined ? undefined : String(bound);
-
-/** Numbers by size; times and days, which are written so that it is the same, by their letters. Nothing where there is nothing to compare with. */
-function compared(value: string, bound: string | undefined): number | undefined {
-  if (bound === undefined || bound === '') return undefined;
-  const [one, other] = [Number(value), Number(bound)];
-  if (!Number.isNaN(other)) return one - other;
-  return value < bound ? -1 : value > bound ? 1 : 0;
-}
-
-/** Kinds of check that the machine knows. */
-export const CHECK_KINDS: readonly string[] = [...Object.keys(FAILS), 'ask'];
 
 /** Whether an entry is asked for: as the application says; where no state tells that, as the checks do. */
 const isRequired = (plan: Plan, { set }: FieldState): boolean =>
@@ -62,7 +34,8 @@ export function firstFailing(
       if (!answer) return { check, isOpen: false };
       continue;
     }
-    if (FAILS[check.kind]?.(plan, state, check)) return { check, isOpen: false };
+    if ((ALONE[check.kind] ?? plan.comparing?.[check.kind])?.(plan, state, check))
+      return { check, isOpen: false };
   }
   return null;
 }

@@ -1,9 +1,7 @@
-import { RefusedAct, type Act } from './acts';
 import { BLANK, type Effect, type FieldState } from './field-state';
 import { judged, judgedAgain } from './judging';
-import type { KeyPress, ListEntry, Turn } from './kinds/value-kind';
+import type { KeyPress, ListEntry } from './kinds/value-kind';
 import { mannerOf, shownText } from './manner';
-import { isOn, type MoveDeed } from './moves';
 import { BUTTON_ROLES, REPEATING, type Plan, type Role, type Target } from './plan';
 import { combinationAt } from './states';
 
@@ -14,9 +12,8 @@ export interface Drawn {
   readonly entries: () => readonly ListEntry[];
 }
 
-/** ms until a held button acts again, and between its acts after that. */
+/** ms until a held button acts again. */
 const HELD_FOR = 400;
-const AGAIN_AFTER = 60;
 
 /** A field as it begins: at rest, with the options and the value that it is given. */
 export function atRest(
@@ -40,29 +37,16 @@ export class Machine {
   constructor(
     private readonly plan: Plan,
     public state: FieldState,
-    private readonly drawn: Drawn,
+    readonly drawn: Drawn,
   ) {}
 
-  /** Moves of the component's own that an act sets off; what held before it decides. */
-  moves(what: Act, before: FieldState): void {
-    if (this.plan.moves.length === 0) return;
-    const combination = combinationAt(this.plan, before);
-    for (const move of this.plan.moves)
-      if (isOn(move.on, what) && move.when.every((mask, axis) => (mask >> combination[axis]!) & 1))
-        for (const deed of move.deeds) this.deed(deed);
-  }
-
-  private deed(deed: MoveDeed): void {
-    const { kind, value: document } = this.plan;
-    if (deed.kind === 'set') this.change({ set: { ...this.state.set, [deed.axis]: deed.value } });
-    else if (deed.kind === 'focus') this.focus(deed.part, true);
-    else if (deed.kind === 'value') this.enter(deed.text);
-    else if (deed.kind === 'choose') this.enter(deed.entry);
-    else if (kind.step) this.enter(kind.step(this.state.value, document, deed.by));
-  }
-
-  private change(parts: Partial<FieldState>): void {
+  change(parts: Partial<FieldState>): void {
     this.state = { ...this.state, ...parts };
+  }
+
+  /** Places of values, after the limits. */
+  get combination(): readonly number[] {
+    return combinationAt(this.plan, this.state);
   }
 
   private get controlPart(): string | undefined {
@@ -73,8 +57,8 @@ export class Machine {
     return this.state.focus !== null && this.state.focus.part === this.controlPart;
   }
 
-  private is(...availability: readonly string[]): boolean {
-    return availability.includes(this.state.set['availability'] ?? '');
+  private is(availability: string): boolean {
+    return this.state.set['availability'] === availability;
   }
 
   /** Whether the control can have the focus: nothing that is disabled can (HTML, 4.10.18.5). */
@@ -85,14 +69,6 @@ export class Machine {
   /** Whether a person can change the value; what is asked about can be. */
   get canEdit(): boolean {
     return this.canFocus && !this.is('readonly');
-  }
-
-  /** Whether the control's element opens a list of its own. */
-  private get isNative(): boolean {
-    const { axes, control } = this.plan;
-    const axis = axes.findIndex(({ id }) => id === 'element');
-    const chosen = axis < 0 ? undefined : axes[axis]!.values[combinationAt(this.plan, this.state)[axis]!];
-    return (chosen ?? control?.element) === 'select';
   }
 
   /** Whether a button answers nothing: nothing does in a disabled field. */
@@ -147,7 +123,8 @@ export class Machine {
   click(part: string, entry: number | null, wasDown: boolean): void {
     const target = this.targetAt(part);
     if (target?.kind === 'control') this.pressControl();
-    else if (target?.kind === 'entry' && entry !== null) this.choose(entry);
+    else if (target?.kind === 'entry' && entry !== null && this.canEdit)
+      this.plan.kind.list?.chosen(this, this.plan, entry);
     else if (target?.kind === 'button') {
       const role = this.roleOf(target.part);
       // What repeats has acted when it was pressed down.
@@ -161,7 +138,7 @@ export class Machine {
     this.focus(this.controlPart!, kind.takesText);
     if (!this.canEdit) return;
     if (kind.press) this.enter(kind.press(this.state.value));
-    if (kind.list && !this.isNative) this.turn(kind.list.press(this.state, this.drawn.entries()));
+    kind.list?.pressed(this, this.plan);
   }
 
   /** A button is pressed, by whatever. */
@@ -172,19 +149,6 @@ export class Machine {
     if (role === 'reveal') return this.change({ isRevealed: !this.state.isRevealed });
     const change = role && kind.parts?.[role];
     if (change && this.canEdit) this.enter(change(this.state.value, value));
-  }
-
-  private choose(place: number): void {
-    const { kind, value } = this.plan;
-    const entry = this.drawn.entries()[place];
-    if (!entry || !kind.list || !this.canEdit) return;
-    this.change({ active: entry.isDisabled ? this.state.active : place });
-    this.turn(kind.list.choose(this.state, entry, value.several === true));
-  }
-
-  private turn({ change, value }: Turn): void {
-    this.change(change);
-    if (value !== undefined) this.enter(value);
   }
 
   /** The focus comes to a part; `isVisible` where a browser shows it. */
@@ -243,7 +207,7 @@ export class Machine {
   }
 
   /** A value that a person has come to otherwise than by writing. */
-  private enter(value: string): void {
+  enter(value: string): void {
     const { kind } = this.plan;
     this.become(value);
     const text =
@@ -273,7 +237,7 @@ export class Machine {
     } else if (complain === 'typing') this.judge();
   }
 
-  private judge(): void {
+  judge(): void {
     const { state, effects } = judged(this.plan, this.state);
     this.state = state;
     this.effects.push(...effects);
@@ -286,14 +250,7 @@ export class Machine {
     // Keys show the focus, whatever it came by (Selectors 4, 8.6); shortcuts do not.
     this.focus(this.controlPart!, !press.control && !press.alt);
     if (!this.canEdit) return false;
-    if (kind.list) {
-      const entries = this.drawn.entries();
-      const turn = this.isNative
-        ? kind.list.nativeKey(this.state, press, entries)
-        : kind.list.key(this.state, press, entries, document.several === true);
-      if (turn) this.turn(turn);
-      return turn !== undefined && !turn.goesOn;
-    }
+    if (kind.list) return kind.list.keyed(this, this.plan, press);
     const { key, control, alt } = press;
     const changed = control || alt ? undefined : kind.key?.(key, this.state.value, document);
     if (changed !== undefined) this.enter(changed);
@@ -339,32 +296,6 @@ export class Machine {
     this.change({ complaint: null, isApproved: false, asking: null, isSending: false, answers: {} });
   }
 
-  /** Time goes on; a button that is held acts again. */
-  wait(until: number): void {
-    for (let { held } = this.state; held && held.next <= until; { held } = this.state) {
-      this.change({ time: held.next, held: { ...held, next: held.next + AGAIN_AFTER } });
-      const { value } = this.state;
-      this.pressButton(held.part);
-      // At an end there is nothing left to repeat.
-      if (value === this.state.value) this.change({ held: null });
-    }
-    this.change({ time: until });
-  }
-
-  answer(ask: string, isAccepted: boolean): void {
-    const { asking, value, isSending } = this.state;
-    const check = this.plan.checks.find(each => each.id === asking?.check && each.ask === ask);
-    // An answer that comes for a value that has changed since is ignored.
-    if (!check || asking?.value !== value) return;
-    this.change({
-      asking: null,
-      isSending: false,
-      answers: { ...this.state.answers, [check.id]: isAccepted },
-    });
-    if (isSending) this.send();
-    else this.judge();
-  }
-
   /** The application gives a value. */
   give(value: string): void {
     this.change({ value, known: value, isApproved: false, isAutofilled: false, asking: null, answers: {} });
@@ -372,16 +303,14 @@ export class Machine {
     this.takeBack();
   }
 
-  /** The application changes an axis, or the locale. Throws `RefusedAct` for what there is not. */
+  /** The application has another locale. */
+  speak(locale: string): void {
+    this.change({ locale });
+    this.showAnew();
+  }
+
+  /** The application changes an axis to one of its values. */
   app(axis: string, value: string): void {
-    const known = this.plan.axes.find(({ id }) => id === axis);
-    if (!known && axis === 'locale') {
-      this.change({ locale: value });
-      return this.showAnew();
-    }
-    if (!known) throw new RefusedAct(`There is no axis “${axis}”.`);
-    if (!known.values.includes(value))
-      throw new RefusedAct(`“${value}” is no value of ${axis}; there is ${known.values.join(', ')}.`);
     this.change({ set: { ...this.state.set, [axis]: value } });
     if (!this.isInControl) this.showAnew();
     if (axis !== 'availability') return this.takeBack();
@@ -390,20 +319,6 @@ export class Machine {
     this.change({ isOpen: false, active: null, held: null });
     // The focus does not stay in what is disabled (HTML, 6.6.3).
     if (!this.canFocus) this.change({ focus: null });
-  }
-
-  /** Another field of the form was left: what is checked against it is judged again. */
-  other(name: string, value: string): void {
-    this.change({ others: { ...this.state.others, [name]: value } });
-    const { complaint, isApproved } = this.state;
-    const isAbout = (each: unknown): boolean =>
-      typeof each === 'object' && each !== null && (each as { field?: string }).field === name;
-    const concerned = this.plan.checks.some(
-      ({ equals, least, most }) => equals === name || isAbout(least) || isAbout(most),
-    );
-    if (!concerned || !this.canEdit) return;
-    // What has been judged once is judged again; what has not waits for its moment.
-    if (complaint !== null || isApproved) this.judge();
   }
 
   /** What the application does is not judged, but takes a complaint back that no longer holds. */

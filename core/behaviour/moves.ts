@@ -1,4 +1,6 @@
 import { RefusedAct, type Act } from './acts';
+import type { Machine } from './machine';
+import type { Plan } from './plan';
 
 /** What a move does. */
 export type MoveDeed =
@@ -41,4 +43,20 @@ export function isOn(move: Act, act: Act): boolean {
   if (move.kind === 'answer' && act.kind === 'answer')
     return move.ask === act.ask && move.accepted === act.accepted;
   return 'part' in move && 'part' in act ? move.part === act.part : true;
+}
+
+/** Does the moves of a component's own that an act sets off; the combination that held before it decides. */
+export function doMoves(machine: Machine, plan: Plan, what: Act, combination: readonly number[]): void {
+  for (const move of plan.moves)
+    if (isOn(move.on, what) && move.when.every((mask, axis) => (mask >> combination[axis]!) & 1))
+      for (const deed of move.deeds) doDeed(machine, plan, deed);
+}
+
+function doDeed(machine: Machine, { kind, value: document }: Plan, deed: MoveDeed): void {
+  const { set, value } = machine.state;
+  if (deed.kind === 'set') machine.change({ set: { ...set, [deed.axis]: deed.value } });
+  else if (deed.kind === 'focus') machine.focus(deed.part, true);
+  else if (deed.kind === 'value') machine.enter(deed.text);
+  else if (deed.kind === 'choose') machine.enter(deed.entry);
+  else if (kind.step) machine.enter(kind.step(value, document, deed.by));
 }

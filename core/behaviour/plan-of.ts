@@ -1,4 +1,5 @@
 import type { Part } from '../anatomy/anatomy';
+import { COMPARING } from './comparing';
 import type { Component } from '../components/component';
 import { choicesOf } from '../components/nesting/entries';
 import { clockAxis, isHalfApart } from '../content/value-text';
@@ -29,6 +30,7 @@ export function planOf(component: Component): Plan {
   return {
     value,
     kind: VALUE_KINDS[value.kind] ?? VALUE_KINDS['text']!,
+    comparing: COMPARING,
     control: control && { part: control.name, element: control.element },
     targets,
     roles,

@@ -1,7 +1,8 @@
 import type { CheckDocument, JudgingDocument, ValueDocument } from '../formats/component-document';
 import type { Box } from '../space/box';
-import type { Limit } from '../space/limits';
+import type { Deciding } from '../space/settled-by';
 import type { Act } from './acts';
+import type { Fails } from './judging';
 import type { ValueKind } from './kinds/value-kind';
 import type { MoveDeed } from './moves';
 
@@ -54,7 +55,7 @@ export interface PlanData {
   readonly judging: Required<JudgingDocument>;
   readonly moves: readonly PlanMove[];
   readonly axes: readonly PlanAxis[];
-  readonly limits: readonly Pick<Limit, 'index' | 'region' | 'holds' | 'because'>[];
+  readonly limits: readonly Deciding[];
   /** How many hours are counted, by the value of an option; where none says so, the locale does. */
   readonly clock: { readonly axis: number; readonly hours: readonly (12 | 24)[] } | null;
   /** Whether the half of the day is shown by a part of its own. */
@@ -64,4 +65,6 @@ export interface PlanData {
 /** The same with what its kind of value does. */
 export interface Plan extends PlanData {
   readonly kind: ValueKind;
+  /** Kinds of check that compare an entry, where it has any. */
+  readonly comparing?: Readonly<Record<string, Fails>>;
 }

@@ -1,4 +1,4 @@
-import { settle } from '../space/limits';
+import { settledBy } from '../space/settled-by';
 import type { FieldState } from './field-state';
 import type { Plan } from './plan';
 
@@ -33,5 +33,5 @@ export function combinationAt(plan: Plan, state: FieldState): readonly number[] 
     const place = values.indexOf(follows ?? state.set[id] ?? '');
     return place >= 0 ? place : rest;
   });
-  return settle(raw, plan.limits).combination;
+  return settledBy(raw, plan.limits);
 }

@@ -1,5 +1,5 @@
 import { readAct, RefusedAct, type Act } from '../behaviour/acts';
-import { CHECK_KINDS } from '../behaviour/judging';
+import { CHECK_KINDS } from '../behaviour/check-kinds';
 import { readDeed } from '../behaviour/moves';
 import { named, partNamed, planOf } from '../behaviour/plan-of';
 import { BUTTON_ROLES, ROLES } from '../behaviour/plan';

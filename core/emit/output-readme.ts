@@ -103,7 +103,7 @@ Without a script the markup is a form as any other. To have it judged, stepped, 
     locale: 'en', // else the page's \`lang\`
     messages: {}, // words instead of the script's own, by id of the check; \`valid\` for what is approved
   });
-  field.set('availability', 'disabled'); // options and states of the application; also field.value, field.send(), field.reset(), field.detach()
+  field.set('availability', 'disabled'); // options and states of the application; also field.value, field.locale, field.send(), field.reset(), field.detach()
 </script>
 \`\`\`
 

@@ -3,7 +3,9 @@ import { behaves } from '../behaviour/behaves';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import type { OutputFile } from '../emit/outputs';
+import { compares, EXTRAS } from './needed-extras';
 import { planToShip } from './plan-to-ship';
+import type { ShippedPlan } from './shipped-plan';
 
 /** Kinds of value that have a module of their own; what all others need is in the base. */
 const MODULES: readonly string[] = ['amount', 'choice', 'code', 'count', 'search', 'time', 'toggle'];
@@ -12,14 +14,17 @@ const MODULES: readonly string[] = ['amount', 'choice', 'code', 'count', 'search
 export function behaviourFiles(system: System, components: readonly Component[]): OutputFile[] {
   const behaving = components.filter(behaves);
   if (behaving.length === 0) return [];
+  const plans = new Map(behaving.map(component => [component, planToShip(system, component)]));
   const shared = new Set(
-    behaving.flatMap(component => [...needed('base.js'), ...needed(`${moduleOf(component)}.js`)]),
+    behaving.flatMap(component =>
+      partsOf(component, plans.get(component)!).flatMap(file => needed(`${file}.js`)),
+    ),
   );
   return [
     ...[...shared].sort().map(name => ({ path: `behaviour/shared/${name}`, text: SCRIPTS[name]!.text })),
     ...behaving.map(component => ({
       path: `behaviour/${component.id}.js`,
-      text: moduleText(system, component),
+      text: moduleText(system, component, plans.get(component)!),
     })),
   ];
 }
@@ -32,16 +37,36 @@ function moduleOf({ document }: Component): string {
   return MODULES.includes(kind) ? kind : kind === 'area' ? 'area' : 'text';
 }
 
-function moduleText(system: System, component: Component): string {
-  const kind = moduleOf(component);
-  const plan = JSON.stringify(planToShip(system, component));
+const extrasOf = (plan: ShippedPlan): typeof EXTRAS => EXTRAS.filter(({ isNeeded }) => isNeeded(plan));
+
+/** Names of the shared modules that a component asks for. */
+const partsOf = (component: Component, plan: ShippedPlan): string[] => [
+  'base',
+  moduleOf(component),
+  ...extrasOf(plan).map(({ file }) => file),
+  ...(compares(plan) ? ['comparing'] : []),
+];
+
+function moduleText(system: System, component: Component, plan: ShippedPlan): string {
+  const extras = extrasOf(plan);
+  const imports = [
+    `import { attachWith } from './shared/base.js';`,
+    `import { shipped } from './shared/${moduleOf(component)}.js';`,
+    ...extras.map(({ file, name }) => `import { ${name} } from './shared/${file}.js';`),
+    ...(compares(plan) ? [`import { COMPARING as comparing } from './shared/comparing.js';`] : []),
+  ];
+  const given = [
+    '...shipped',
+    ...(compares(plan) ? ['comparing'] : []),
+    `extras: [${extras.map(({ name }) => name).join(', ')}]`,
+  ];
   return `// ${oneLine(component.title)} of ${oneLine(system.title)}: attach(root, { value, onChange, ask, locale }) brings its markup to life.
-import { attachWith } from './shared/base.js';
-import { shipped } from './shared/${kind}.js';
+${imports.join('\n')}
 
-const plan = ${plan};
+const plan = ${JSON.stringify(plan)};
+const kind = { ${given.join(', ')} };
 
-export const attach = (root, options) => attachWith(plan, shipped, root, options);
+export const attach = (root, options) => attachWith(plan, kind, root, options);
 `;
 }
 

@@ -44,14 +44,15 @@ export class FieldElements {
   entries(): HTMLElement[] {
     return [...this.root.querySelectorAll<HTMLElement>('[role="option"]')];
   }
+
+  /** Has an attribute say something, or nothing (`null`); what says so already is left alone, for the sake of those who watch. */
+  mark(element: Element | null, name: string, text: string | null): void {
+    if (!element || element.getAttribute(name) === text) return;
+    if (text === null) element.removeAttribute(name);
+    else element.setAttribute(name, text);
+  }
+
+  write(element: Element | null, text: string): void {
+    if (element && element.textContent !== text) element.textContent = text;
+  }
 }
-
-export const setAttribute = (element: Element | null, name: string, text: string | null): void => {
-  if (!element || element.getAttribute(name) === text) return;
-  if (text === null) element.removeAttribute(name);
-  else element.setAttribute(name, text);
-};
-
-export const setText = (element: Element | null, text: string): void => {
-  if (element && element.textContent !== text) element.textContent = text;
-};

@@ -1,15 +1,6 @@
-import type { FieldState } from '../behaviour/field-state';
 import { chosenIn } from '../behaviour/kinds/choice';
 import type { ListEntry } from '../behaviour/kinds/value-kind';
-import { setAttribute, setText, type FieldElements } from './field-elements';
-
-/** How a list of choices stands in a page. */
-export interface ListView {
-  readonly entries: (elements: FieldElements) => ListEntry[];
-  /** What forms submit, one name several times. */
-  readonly values: (value: string) => readonly string[];
-  readonly show: (state: FieldState, elements: FieldElements) => void;
-}
+import type { ControlView } from './control-view';
 
 /** An entry's own words; what forms submit is `data-value`, where it says so. */
 const wordsOf = (element: HTMLElement): string =>
@@ -41,24 +32,36 @@ function entriesOf({
 }
 
 /** A select-only combobox (WAI-ARIA 1.2; ARIA Authoring Practices). */
-export const listView: ListView = {
+export const listView: ControlView = {
   entries: elements => entriesOf({ control: elements.control, entries: elements.entries() }),
+  read(field) {
+    const { elements, control } = field;
+    if (control?.localName === 'select') return (control as HTMLSelectElement).value;
+    const all = elements.entries();
+    const place = all.findIndex(each => each.getAttribute('aria-selected') === 'true');
+    const isFilled = field.inMarkup('content') === 'filled';
+    return (isFilled ? entriesOf({ control, entries: all })[place]?.id : undefined) ?? '';
+  },
   values: chosenIn,
   show({ value, isOpen, active }, elements) {
     const { control } = elements;
-    if (!control || control.localName === 'select') return;
+    if (control?.localName === 'select') {
+      (control as HTMLSelectElement).value = value;
+      return;
+    }
+    if (!control) return;
     const all = elements.entries();
     const known = entriesOf({ control, entries: all });
     const chosen = chosenIn(value);
     all.forEach((element, place) => {
-      setAttribute(element, 'aria-selected', String(chosen.includes(known[place]!.id)));
-      setAttribute(element, 'data-focus', isOpen && place === active ? 'keyboard' : null);
+      elements.mark(element, 'aria-selected', String(chosen.includes(known[place]!.id)));
+      elements.mark(element, 'data-focus', isOpen && place === active ? 'keyboard' : null);
     });
     const here = isOpen && active !== null ? all[active] : undefined;
-    setAttribute(control, 'aria-activedescendant', here?.id ?? null);
+    elements.mark(control, 'aria-activedescendant', here?.id ?? null);
     here?.scrollIntoView?.({ block: 'nearest' });
     control.dataset['placeholder'] ??= value === '' ? (control.textContent ?? '') : '';
     const texts = known.filter(({ id }) => chosen.includes(id)).map(({ text }) => text);
-    setText(control, texts.length > 0 ? texts.join(', ') : value || control.dataset['placeholder']);
+    elements.write(control, texts.length > 0 ? texts.join(', ') : value || control.dataset['placeholder']);
   },
 };

@@ -32,14 +32,14 @@ import {
 export function planToShip(system: System, component: Component, sample?: SampleDocument): ShippedPlan {
   const drawn = sample ?? component.samples[0];
   const whole = planOf(component);
-  const { kind: _, ...plan } = whole;
+  const { kind: _, comparing: __, ...plan } = whole;
   const names = namesOf(system).component(component.id);
   const { anatomy, space, document } = component;
   const state = atRest(whole);
   const field = { system, component, plan: whole, sample };
   return {
     ...plan,
-    limits: plan.limits.map(({ index, region, holds }) => ({ index, region, holds, because: '' })),
+    limits: plan.limits.map(({ region, holds }) => ({ region, holds })),
     classes: Object.fromEntries(anatomy.parts.map(({ name }) => [name, names.part(name)])),
     attributes: space.axes.map(({ id }) => names.axis(id)),
     marks: marksOf(component, names.axis),

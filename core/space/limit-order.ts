@@ -1,6 +1,7 @@
 import { bits, disjoint, intersect, isEmpty, withMask, type Box } from './box';
 import type { LimitCluster } from './limit-clusters';
-import { appliedOnce, replaced, settle, type Limit, type Piece } from './limits';
+import { replaced, settle, type Limit, type Piece } from './limits';
+import { appliedOnce } from './settled-by';
 
 /** Two limits of which it matters which is applied first, and a combination where it does. */
 export interface OrderDependence {

@@ -1,5 +1,6 @@
 import { isEmpty, subtract, withMask, type Box } from './box';
 import { joined } from './merge-boxes';
+import { appliedOnce } from './settled-by';
 
 /** A limit over a space's axes: inside `region`, each axis counts as the first allowed value when it is not allowed. */
 export interface Limit {
@@ -26,16 +27,6 @@ export class UnsettledLimits extends Error {
     super('These limits never settle.');
     this.name = 'UnsettledLimits';
   }
-}
-
-/** What one limit makes of a combination, or `null` where it is not broken. */
-export function appliedOnce(raw: readonly number[], limit: Limit): number[] | null {
-  if (!limit.region.every((mask, axis) => (mask >> raw[axis]!) & 1)) return null;
-  const broken = limit.holds.filter(({ axis, allowed }) => !((allowed >> raw[axis]!) & 1));
-  if (broken.length === 0) return null;
-  const result = [...raw];
-  for (const { axis, first } of broken) result[axis] = first;
-  return result;
 }
 
 /** Applies limits to one combination (value indices) until nothing changes; also tells which limits acted. */

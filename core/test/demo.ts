@@ -33,11 +33,13 @@ export const demoSystem = (): System => compileSystem(demoDocuments());
 /** The demo's documents without behaviour of their own, for tests that give them one. */
 export function documentsWithoutBehaviour({ documents }: System): Map<string, unknown> {
   return new Map(
-    [...documents].map(([file, document]) => {
-      if (documentKind(file)?.kind !== 'component') return [file, document] as const;
+    [...documents].flatMap(([file, document]): [string, unknown][] => {
+      const kind = documentKind(file)?.kind;
+      if (kind === 'trial') return [];
+      if (kind !== 'component') return [[file, document]];
       const { behaviour: _, walkthroughs: __, without, ...rest } = document as unknown as DerivedDocument;
       const { walkthroughs: ___, ...others } = without ?? {};
-      return [file, without ? { ...rest, without: others } : rest] as const;
+      return [[file, without ? { ...rest, without: others } : rest]];
     }),
   );
 }

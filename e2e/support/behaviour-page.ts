@@ -268,6 +268,7 @@ export class BehaviourHands {
         return;
       case 'app':
         if (act.axis === 'value') await this.run('field.value = arguments[0]', act.value);
+        else if (act.axis === 'locale') await this.run('field.locale = arguments[0]', act.value);
         else await this.run('field.set(arguments[0], arguments[1])', act.axis, act.value);
         return;
       default:

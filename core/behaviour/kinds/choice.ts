@@ -1,4 +1,6 @@
 import type { FieldState } from '../field-state';
+import type { Machine } from '../machine';
+import type { Plan } from '../plan';
 import type { KeyPress, ListEntry, ListManners, Turn, ValueKind } from './value-kind';
 
 /** Between the ids of several chosen entries: no id holds it. */
@@ -96,42 +98,81 @@ function keyOnClosed(state: FieldState, press: KeyPress, entries: readonly ListE
   return { change: { ...open, ...change } };
 }
 
-/** Keys: ARIA Authoring Practices, select-only combobox, and listbox where several can be chosen. */
-const list: ListManners = {
-  key(state, press, entries, several) {
-    const { key, alt } = press;
-    if (!state.isOpen) return keyOnClosed(state, press, entries);
-    const active = state.active === null ? undefined : entries[state.active];
-    const here = active ? chosen(state, active, several) : { change: closed };
-    if (key === 'Escape') return { change: closed };
-    if (key === 'Tab') return { ...(several ? {} : here), change: closed, goesOn: true };
-    if (alt && key === 'ArrowUp') return { ...(several ? {} : here), change: closed };
-    if (key === 'Enter' || (key === ' ' && !isSeeking(state))) return here;
-    if (Object.hasOwn(GOING, key)) {
-      const at = GOING[key]!(entries, state.active ?? -1);
-      return { change: { active: entries[at] ? at : null, sought: null } };
-    }
-    return isLetter(press) ? sought(state, key, entries, state.active ?? -1) : undefined;
-  },
-  press: (state, entries) =>
-    state.isOpen ? { change: closed } : { change: { isOpen: true, active: opening(state, entries) } },
-  choose: chosen,
-  nativeKey(state, press, entries) {
-    const at = entries.findIndex(({ id }) => id === state.value);
-    const turn = Object.hasOwn(GOING, press.key)
-      ? { change: {}, to: GOING[press.key]!(entries, at) }
-      : isLetter(press) && press.key !== ' '
-        ? asTurn(sought(state, press.key, entries, at))
-        : undefined;
-    const entry = turn && entries[turn.to];
-    return turn && { change: turn.change, ...(entry && !entry.isDisabled ? { value: entry.id } : {}) };
-  },
-};
+/** Keys of our own list: ARIA Authoring Practices, select-only combobox, and listbox where several can be chosen. */
+function keyInList(
+  state: FieldState,
+  press: KeyPress,
+  entries: readonly ListEntry[],
+  several: boolean,
+): Turn | undefined {
+  const { key, alt } = press;
+  if (!state.isOpen) return keyOnClosed(state, press, entries);
+  const active = state.active === null ? undefined : entries[state.active];
+  const here = active ? chosen(state, active, several) : { change: closed };
+  if (key === 'Escape') return { change: closed };
+  if (key === 'Tab') return { ...(several ? {} : here), change: closed, goesOn: true };
+  if (alt && key === 'ArrowUp') return { ...(several ? {} : here), change: closed };
+  if (key === 'Enter' || (key === ' ' && !isSeeking(state))) return here;
+  if (Object.hasOwn(GOING, key)) {
+    const at = GOING[key]!(entries, state.active ?? -1);
+    return { change: { active: entries[at] ? at : null, sought: null } };
+  }
+  return isLetter(press) ? sought(state, key, entries, state.active ?? -1) : undefined;
+}
+
+/** Keys on an element that opens a list of its own (HTML, `select`). */
+function nativeKey(state: FieldState, press: KeyPress, entries: readonly ListEntry[]): Turn | undefined {
+  const at = entries.findIndex(({ id }) => id === state.value);
+  const turn = Object.hasOwn(GOING, press.key)
+    ? { change: {}, to: GOING[press.key]!(entries, at) }
+    : isLetter(press) && press.key !== ' '
+      ? asTurn(sought(state, press.key, entries, at))
+      : undefined;
+  const entry = turn && entries[turn.to];
+  return turn && { change: turn.change, ...(entry && !entry.isDisabled ? { value: entry.id } : {}) };
+}
 
 const asTurn = ({ change: { active, ...change } }: Turn): { change: Partial<FieldState>; to: number } => ({
   change,
   to: active ?? -1,
 });
+
+/** Whether the control's element opens a list of its own. */
+function isNative({ combination }: Machine, plan: Plan): boolean {
+  const { axes, control } = plan;
+  const axis = axes.findIndex(({ id }) => id === 'element');
+  const chosenElement = axis < 0 ? undefined : axes[axis]!.values[combination[axis]!];
+  return (chosenElement ?? control?.element) === 'select';
+}
+
+function take(machine: Machine, { change, value }: Turn): void {
+  machine.change(change);
+  if (value !== undefined) machine.enter(value);
+}
+
+const list: ListManners = {
+  keyed(machine, plan, press) {
+    const { state } = machine;
+    const entries = machine.drawn.entries();
+    const turn = isNative(machine, plan)
+      ? nativeKey(state, press, entries)
+      : keyInList(state, press, entries, plan.value.several === true);
+    if (turn) take(machine, turn);
+    return turn !== undefined && !turn.goesOn;
+  },
+  pressed(machine, plan) {
+    const { state } = machine;
+    if (isNative(machine, plan)) return;
+    const opened = { isOpen: true, active: opening(state, machine.drawn.entries()) };
+    machine.change(state.isOpen ? closed : opened);
+  },
+  chosen(machine, plan, place) {
+    const entry = machine.drawn.entries()[place];
+    if (!entry) return;
+    if (!entry.isDisabled) machine.change({ active: place });
+    take(machine, chosen(machine.state, entry, plan.value.several === true));
+  },
+};
 
 export const choice: ValueKind = {
   takesText: false,

@@ -2,6 +2,8 @@ import { lengthOf } from '../../content/graphemes';
 import type { ValueDocument } from '../../formats/component-document';
 import type { Clock } from '../../content/times';
 import type { FieldState } from '../field-state';
+import type { Machine } from '../machine';
+import type { Plan } from '../plan';
 
 /** How a value is written where the field stands: the kind's document, and the ways of the place. */
 export interface Manner extends Clock {
@@ -32,19 +34,14 @@ export interface KeyPress {
   readonly alt: boolean;
 }
 
-/** How a list of choices answers. */
+/** How a list of choices answers; only what can be changed is asked. */
 export interface ListManners {
-  readonly key: (
-    state: FieldState,
-    press: KeyPress,
-    entries: readonly ListEntry[],
-    several: boolean,
-  ) => Turn | undefined;
+  /** A key in the control. Whether it has been answered; else a browser goes on with it. */
+  readonly keyed: (machine: Machine, plan: Plan, press: KeyPress) => boolean;
   /** A press on the control. */
-  readonly press: (state: FieldState, entries: readonly ListEntry[]) => Turn;
-  readonly choose: (state: FieldState, entry: ListEntry, several: boolean) => Turn;
-  /** Keys on an element that opens a list of its own (HTML, `select`). */
-  readonly nativeKey: (state: FieldState, press: KeyPress, entries: readonly ListEntry[]) => Turn | undefined;
+  readonly pressed: (machine: Machine, plan: Plan) => void;
+  /** A press on an entry, by its place. */
+  readonly chosen: (machine: Machine, plan: Plan, place: number) => void;
 }
 
 /** One kind of value: its text form, and how acts change it. */

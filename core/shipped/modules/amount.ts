@@ -1,4 +1,4 @@
 import { amount } from '../../behaviour/kinds/amount';
-import type { ShippedKind } from '../attach';
+import type { ShippedKind } from '../live-field';
 
 export const shipped: ShippedKind = { kind: amount };

@@ -1,4 +1,4 @@
 import { TEXT } from '../../behaviour/kinds/value-kind';
-import type { ShippedKind } from '../attach';
+import type { ShippedKind } from '../live-field';
 
 export const shipped: ShippedKind = { kind: { ...TEXT, takesLines: true } };

@@ -1,2 +1,10 @@
-/** What every field's script needs. */
-export { attachWith } from '../attach';
+import { LiveField, type AttachedField, type AttachOptions, type ShippedKind } from '../live-field';
+import type { ShippedPlan } from '../shipped-plan';
+
+/** Brings the shipped markup of a field to life: what every field's script needs. */
+export const attachWith = (
+  plan: ShippedPlan,
+  kind: ShippedKind,
+  root: HTMLElement,
+  options: AttachOptions = {},
+): AttachedField => new LiveField(plan, kind, root, options);

@@ -1,4 +1,4 @@
 import { count } from '../../behaviour/kinds/count';
-import type { ShippedKind } from '../attach';
+import type { ShippedKind } from '../live-field';
 
 export const shipped: ShippedKind = { kind: count };

@@ -1,4 +1,4 @@
 import { search } from '../../behaviour/kinds/search';
-import type { ShippedKind } from '../attach';
+import type { ShippedKind } from '../live-field';
 
 export const shipped: ShippedKind = { kind: search };

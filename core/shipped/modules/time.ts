@@ -1,4 +1,4 @@
 import { time } from '../../behaviour/kinds/time';
-import type { ShippedKind } from '../attach';
+import type { ShippedKind } from '../live-field';
 
 export const shipped: ShippedKind = { kind: time };

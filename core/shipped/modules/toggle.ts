@@ -1,4 +1,5 @@
 import { toggle } from '../../behaviour/kinds/toggle';
-import type { ShippedKind } from '../attach';
+import { toggleView } from '../toggle-view';
+import type { ShippedKind } from '../live-field';
 
-export const shipped: ShippedKind = { kind: toggle };
+export const shipped: ShippedKind = { kind: toggle, control: toggleView };

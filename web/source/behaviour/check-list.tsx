@@ -1,5 +1,5 @@
 import { addCheck, putCheck, removeCheck } from '@periwinkle/core/editing/behaviour-edits';
-import { CHECK_KINDS } from '@periwinkle/core/behaviour/judging';
+import { CHECK_KINDS } from '@periwinkle/core/behaviour/check-kinds';
 import type { Component } from '@periwinkle/core/components/component';
 import type { CheckDocument } from '@periwinkle/core/formats/component-document';
 import { Choice } from '../common/choice';

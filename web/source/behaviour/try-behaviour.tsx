@@ -6,8 +6,7 @@ import { situationAt } from '@periwinkle/core/behaviour/situation-at';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { attachWith } from '@periwinkle/core/shipped/attach';
-import { listView } from '@periwinkle/core/shipped/list-view';
+import { attachWhole } from '@periwinkle/core/shipped/attach-whole';
 import { planToShip } from '@periwinkle/core/shipped/plan-to-ship';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { useOpened } from '../data/opened-address';
@@ -68,9 +67,10 @@ export function TryBehaviour({
     root.replaceChildren(fresh);
     const data = JSON.parse(plan) as ReturnType<typeof planToShip>;
     const kind = VALUE_KINDS[data.value.kind] ?? VALUE_KINDS['text']!;
-    const attached = attachWith(data, { kind, ...(kind.list ? { list: listView } : {}) }, fresh, {
+    const attached = attachWhole(data, fresh, {
       value: '',
       onAct: act => setNotes(before => noted(before, act, kind.takesText)),
+      onDone: () => setIs(titleAt.current(attached.combination)),
       ask: ask =>
         new Promise<boolean>(resolve => {
           const answer = (isAccepted: boolean): void => {
@@ -90,7 +90,6 @@ export function TryBehaviour({
         ]);
     };
     fresh.addEventListener('paste', pasted);
-    attached.observe(() => setIs(titleAt.current(attached.combination)));
     setIs(titleAt.current(attached.combination));
     setNotes([]);
     setAsked(null);

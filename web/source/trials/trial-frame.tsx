@@ -1,10 +1,9 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Act } from '@periwinkle/core/behaviour/acts';
-import { VALUE_KINDS } from '@periwinkle/core/behaviour/kinds/value-kinds';
 import type { System } from '@periwinkle/core/components/system';
 import { namesOf } from '@periwinkle/core/emit/names';
-import { attachWith, type AttachedField } from '@periwinkle/core/shipped/attach';
-import { listView } from '@periwinkle/core/shipped/list-view';
+import { attachWhole } from '@periwinkle/core/shipped/attach-whole';
+import type { AttachedField } from '@periwinkle/core/shipped/live-field';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { TRIAL_LAYOUT, trialFields, trialStyles, type PageField } from '@periwinkle/core/trials/trial-page';
 import type { Trial, TrialField } from '@periwinkle/core/trials/trials';
@@ -172,8 +171,7 @@ function attachOne(
 ): AttachedField {
   const root = form.ownerDocument.adoptNode(buildField(tree));
   form.append(root);
-  const kind = VALUE_KINDS[plan.value.kind] ?? VALUE_KINDS['text']!;
-  const attached: AttachedField = attachWith(plan, { kind, ...(kind.list ? { list: listView } : {}) }, root, {
+  const attached: AttachedField = attachWhole(plan, root, {
     value: '',
     onAct: act => hands().onAct(field, act, attached.value),
     ask: async ask => {

@@ -1,0 +1,14 @@
+import type { MakeExtra } from '../extra';
+
+/** A secret that can be shown. The caret and what is selected stay where they are. */
+export const revealing: MakeExtra = ({ plan, elements }) => ({
+  show({ isRevealed }) {
+    const control = elements.control as HTMLInputElement;
+    const type = isRevealed ? 'text' : 'password';
+    if (!plan.secretType || control.type === type) return undefined;
+    const { selectionStart, selectionEnd, selectionDirection } = control;
+    control.type = type;
+    control.setSelectionRange(selectionStart, selectionEnd, selectionDirection ?? 'none');
+    return undefined;
+  },
+});

@@ -1,0 +1,1 @@
+export { asking } from '../extras/asking';

@@ -1,0 +1,1 @@
+export { boxes } from '../extras/boxes';

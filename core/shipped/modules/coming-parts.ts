@@ -1,0 +1,1 @@
+export { comingParts } from '../extras/coming-parts';

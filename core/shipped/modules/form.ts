@@ -1,0 +1,1 @@
+export { inForm } from '../extras/form';

@@ -1,0 +1,1 @@
+export { holding } from '../extras/holding';

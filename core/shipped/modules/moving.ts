@@ -1,0 +1,1 @@
+export { moving } from '../extras/moving';

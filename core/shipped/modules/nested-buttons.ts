@@ -1,0 +1,1 @@
+export { nestedButtons } from '../extras/nested-buttons';

@@ -1,0 +1,1 @@
+export { numbers } from '../extras/numbers';

@@ -1,0 +1,1 @@
+export { revealing } from '../extras/revealing';

@@ -1,0 +1,1 @@
+export { taking } from '../extras/taking';
