@@ -92,6 +92,15 @@ test(
         `return [...document.querySelectorAll('.getting code')].map(each => each.textContent)`,
       ),
     ).toEqual(['press frame', 'press reveal/button', 'point away']);
+    // The way is numbered where it goes through the table.
+    expect(
+      await driver.executeScript(
+        `return [...document.querySelectorAll('.passage-plate .step')].map(each => [each.textContent, each.closest('tr').querySelector('.situation').textContent])`,
+      ),
+    ).toEqual([
+      ['2', 'Being filled'],
+      ['1', 'Filled'],
+    ]);
     await driver.get(`${address}/quayside/text-field`);
     const cell = await find(driver, '.plate [role="gridcell"]:has(.specimen)');
     await cell.click();

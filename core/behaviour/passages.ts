@@ -31,6 +31,8 @@ export interface PassageRow {
   /** The shortest acts from rest; `null` where nothing leads there. */
   readonly way: readonly string[] | null;
   readonly because: string | null;
+  /** Where the way goes through the table, act by act: from which situation, in which column. */
+  readonly steps: readonly { readonly situation: string; readonly column: number }[];
   /** By column. */
   readonly cells: readonly (readonly Passage[])[];
 }
@@ -67,11 +69,19 @@ export function* passages(
       .map(value => 1 << value);
     const exact = reach({ system, component, sample, target: drawn });
     const found = exact.reachable ? exact : reach({ system, component, sample, target: region });
-    const state = found.reachable ? stateAfter({ system, component, sample }, found.acts) : null;
+    const played = found.reachable ? moments({ system, component, sample, acts: found.acts }) : null;
+    const start = beginning({ system, component, sample }).state;
+    const state = played && (played.at(-1)?.state ?? start);
     rows.push({
       situation: id,
       way: found.reachable ? found.acts : null,
       because: found.reachable ? null : found.because,
+      steps: (played ?? []).flatMap(({ played: { act: done } }, place) => {
+        const from = played![place - 1]?.state ?? start;
+        const situation = situationAt(component, combinationAt(field.plan, from))?.id;
+        const column = columns.findIndex(({ ways }) => ways.some(({ acts }) => isAlike(acts.at(-1)!, done)));
+        return situation === undefined || column < 0 ? [] : [{ situation, column }];
+      }),
       cells: columns.map(({ ways }) =>
         state ? ways.flatMap(way => passage(field, state, id, way) ?? []) : [],
       ),
@@ -86,9 +96,9 @@ export function* passages(
   };
 }
 
-function stateAfter(input: Omit<Parameters<typeof moments>[0], 'acts'>, acts: readonly string[]): FieldState {
-  return moments({ ...input, acts }).at(-1)?.state ?? beginning(input).state;
-}
+/** Whether two acts stand in one column: whatever is typed does. */
+const isAlike = (one: string, other: string): boolean =>
+  one === other || (one.startsWith('type ') && other.startsWith('type '));
 
 /** Acts that there are for a field, with a right and a wrong text where it has them. */
 function columnsOf(field: PlayedField): Column[] {

@@ -41,6 +41,7 @@ export function PassagePlate({
   );
   const rows = table.rows.filter(({ situation }) => titles.has(situation));
   const moves = rows.flatMap(({ cells }) => cells.flat()).length;
+  const steps = rows.find(({ situation }) => situation === chosen)?.steps ?? [];
   // Arrow keys go through the situations, as through any list of one choice.
   const onKeyDown = (event: KeyboardEvent<HTMLElement>): void => {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
@@ -93,6 +94,13 @@ export function PassagePlate({
                   </td>
                   {cells.map((passages, place) => (
                     <td key={table.columns[place]} className={passages.length === 0 ? 'nothing' : ''}>
+                      {steps.map((step, number) =>
+                        step.situation === situation && step.column === place ? (
+                          <b key={number} className="step" title={`act ${number + 1} of the way there`}>
+                            {number + 1}
+                          </b>
+                        ) : null,
+                      )}
                       {passages.map(each => (
                         <Outcome key={each.acts.join()} passage={each} titles={titles} onChoose={onChoose} />
                       ))}

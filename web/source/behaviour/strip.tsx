@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+import { counted } from '../common/numbers';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { Specimen, useShape } from '../specimen/specimen';
 import type { DrawnMoment, Play } from './use-moments';
@@ -73,7 +74,7 @@ export function Strip({
           step
         </button>
         <span className="said" role="status">
-          {at === null || !moments[at] ? `${moments.length} acts` : `${at + 1} of ${moments.length}`}
+          {at === null || !moments[at] ? counted(moments.length, 'act') : `${at + 1} of ${moments.length}`}
         </span>
       </p>
       <PreviewSurface system={system} contexts={contexts} className="film" label={`Acts: ${title}`}>
