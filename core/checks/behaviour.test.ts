@@ -79,6 +79,16 @@ test.each([
     { moves: [{ id: 'm', on: 'leave', do: ['set sise=small'] }] },
     '/behaviour/moves/0/do/0 unknown-axis (size)',
   ],
+  [
+    {
+      moves: [
+        { id: 'm', on: 'press frame', when: { size: ['small', 'medium'] }, do: ['set size=large'] },
+        { id: 'n', on: 'press frame', when: { size: ['medium', 'large'] }, do: ['step 1', 'set size=small'] },
+        { id: 'o', on: 'leave', do: ['set size=small'] },
+      ],
+    },
+    '/behaviour/moves/1/do/1 undone-move',
+  ],
   [{ moves: [{ id: 'm', on: 'leave', do: ['focus contrl'] }] }, '/behaviour/moves/0/do/0 unknown-part'],
   [
     { moves: [{ id: 'm', on: 'leave', when: { size: 'smal' }, do: ['step 1'] }] },

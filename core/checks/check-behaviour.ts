@@ -59,6 +59,7 @@ function checkBehaviour(component: Component, behaviour: BehaviourDocument, prob
   (behaviour.moves ?? []).forEach((move, index) =>
     checkMove(component, move, `/behaviour${pointer('moves', index)}`, problems),
   );
+  checkUndoing(component, behaviour.moves ?? [], problems);
   const seen = new Set<string>();
   checks.forEach((check, index) => {
     const at = `/behaviour${pointer('checks', index)}`;
@@ -140,6 +141,34 @@ function checkMove(component: Component, move: MoveDocument, at: string, problem
       if (!(error instanceof RefusedAct)) throw error;
       problems.error(here, 'wrong-act', error.message);
     }
+  });
+}
+
+/** Moves of one act that set one axis to several values: whatever is done is undone at once. */
+function checkUndoing({ space }: Component, moves: readonly MoveDocument[], problems: ProblemList): void {
+  const deeds = moves.flatMap((move, index) => {
+    const when = readCondition(move.when ?? {}, space.axes, '', new ProblemList());
+    return move.do.flatMap((text, place) => {
+      const [, axis, value] = /^set ([^=\s]+)=(\S+)$/.exec(text) ?? [];
+      return when && axis !== undefined ? [{ move, when, axis, value, at: pointer(index, 'do', place) }] : [];
+    });
+  });
+  deeds.forEach((later, place) => {
+    const undone = deeds
+      .slice(0, place)
+      .find(
+        ({ move, when, axis, value }) =>
+          move.on === later.move.on &&
+          axis === later.axis &&
+          value !== later.value &&
+          when.every((mask, index) => (mask & later.when[index]!) !== 0),
+      );
+    if (undone)
+      problems.error(
+        `/behaviour/moves${later.at}`,
+        'undone-move',
+        `This undoes what “${undone.move.id}” does at the same act: ${undone.axis} is ${brief(undone.value!)} and then ${brief(later.value!)}.`,
+      );
   });
 }
 
