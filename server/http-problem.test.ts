@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express';
 import { pino } from 'pino';
-import { problemResponses } from './source/http-problem';
+import { causeOf, problemResponses } from './source/http-problem';
 import { Refusal } from './source/refusal';
 
 /** Errors as answers: trouble of the database passes, a refusal is what it is, what we did not foresee says so. */
@@ -43,4 +43,22 @@ test.each([
 
 test('a refusal is what it is', () => {
   expect(statusOf(new Refusal(409, 'patch-failed', 'Title', 'Detail'))).toBe(409);
+});
+
+test('the log learns what failed and where, and nothing of what people wrote', () => {
+  const error = Object.assign(new Error('Failed query: insert into edits … params: My secret label'), {
+    cause: Object.assign(new Error("Data too long for column 'label': My secret label"), {
+      code: 'ER_DATA_TOO_LONG',
+      sqlState: '22001',
+    }),
+  });
+  const told = causeOf(error) as { at: string[] };
+  expect(told).toMatchObject({ kind: 'Error', code: 'ER_DATA_TOO_LONG', sqlState: '22001' });
+  expect(told.at.join()).toContain('http-problem.test');
+  expect(JSON.stringify(told)).not.toContain('secret');
+  expect(causeOf(new TypeError('x is not a function'))).toMatchObject({
+    kind: 'TypeError',
+    message: 'x is not a function',
+  });
+  expect(causeOf('thrown text')).toEqual({ kind: 'string' });
 });

@@ -11,6 +11,7 @@ import { usesIn } from './nesting/uses';
 import type { Axis } from '../space/axis';
 import { Space } from '../space/space';
 import type { Component, Nested } from './component';
+import { TextCache } from '../formats/text-cache';
 import { readParameters } from './parameters';
 import { readDecisions } from './read-decisions';
 import { readPlates } from './read-plates';
@@ -99,8 +100,7 @@ function anatomyOf(
 
 /** Spaces by what they are read from, so that components with the same axes and limits have one. */
 const spaces = new ObjectMemo<Read<Space>>();
-const equalSpaces = new Map<string, Read<Space>>();
-const MAX_SPACES = 40;
+const equalSpaces = new TextCache<Read<Space>>(500_000, 4_000_000);
 const NONE: readonly never[] = [];
 
 /** Extents of a space are never forgotten singly; when there are too many, all are, with the space. */
@@ -140,13 +140,8 @@ function equalSpace(
   limits: readonly LimitDocument[],
   inner: readonly Axis[],
 ): Read<Space> {
-  const key = JSON.stringify([axes, limits, inner]);
-  let read = equalSpaces.get(key);
-  if (!read) {
+  return equalSpaces.of(JSON.stringify([axes, limits, inner]), () => {
     const own = new ProblemList();
-    read = { result: Space.read({ axes, limits }, own, inner), problems: own.problems };
-    if (equalSpaces.size >= MAX_SPACES) equalSpaces.clear();
-    equalSpaces.set(key, read);
-  }
-  return read;
+    return { result: Space.read({ axes, limits }, own, inner), problems: own.problems };
+  });
 }

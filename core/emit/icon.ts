@@ -1,6 +1,8 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { escapeHtml } from '../formats/html-text';
+import { LIMITS } from '../formats/limits';
 import { ProblemList, type LocalProblem } from '../formats/problem';
+import { TextCache } from '../formats/text-cache';
 
 /** What a plain icon may hold (SVG 2): shapes and how they are painted, nothing that loads, runs or links. */
 const ELEMENTS = new Set('svg g path circle ellipse line polyline polygon rect title'.split(' '));
@@ -10,7 +12,8 @@ const ATTRIBUTES = new Set(
     'stroke-dasharray opacity fill-opacity stroke-opacity transform d cx cy r rx ry x x1 x2 y y1 y2 points'
   ).split(' '),
 );
-const PLAIN_VALUE = /^[-\w\s.,#()%:/]*$/;
+/** Nothing that could lead elsewhere: `url()` does. */
+const PLAIN_VALUE = /^(?!.*url\s*\()[-\w\s.,#()%:/]*$/is;
 
 interface Node {
   readonly name: string;
@@ -27,19 +30,10 @@ const parser = new XMLParser({
 });
 
 /** What is in an icon besides plain shapes. Such things are left out of every output. */
-export function iconProblems(svg: string): readonly LocalProblem[] {
-  let problems = iconFaults.get(svg);
-  if (!problems) {
-    problems = faultsOf(svg);
-    if (iconFaults.size >= MAX_KEPT) iconFaults.clear();
-    iconFaults.set(svg, problems);
-  }
-  return problems;
-}
+export const iconProblems = (svg: string): readonly LocalProblem[] => iconFaults.of(svg, () => faultsOf(svg));
 
-/** So many drawings are remembered. */
-const MAX_KEPT = 500;
-const iconFaults = new Map<string, readonly LocalProblem[]>();
+const iconFaults = new TextCache<readonly LocalProblem[]>();
+const plainIcons = new TextCache<string | null>();
 
 function faultsOf(svg: string): LocalProblem[] {
   const problems = new ProblemList();
@@ -49,24 +43,23 @@ function faultsOf(svg: string): LocalProblem[] {
   return problems.problems;
 }
 
-const plainIcons = new Map<string, string | null>();
-
 /** The drawing with plain shapes only, as text that is safe inside HTML; `null` when it is no SVG. */
-export function plainIcon(svg: string): string | null {
-  let plain = plainIcons.get(svg);
-  if (plain === undefined) {
+export const plainIcon = (svg: string): string | null =>
+  plainIcons.of(svg, () => {
     const root = readIcon(svg, () => {});
-    plain = root && writeNode(root);
-    if (plainIcons.size >= MAX_KEPT) plainIcons.clear();
-    plainIcons.set(svg, plain);
-  }
-  return plain;
-}
+    return root && writeNode(root);
+  });
 
 function readIcon(svg: string, leftOut: (text: string) => void): Node | null {
-  if (svg.length > 100_000 || XMLValidator.validate(svg) !== true) return null;
-  const roots = (parser.parse(svg) as Parsed[]).filter(node => 'svg' in node);
-  return roots.length === 1 ? readNode(roots[0]!, leftOut) : null;
+  if (svg.length > LIMITS.iconLetters) return null;
+  try {
+    if (XMLValidator.validate(svg) !== true) return null;
+    const roots = (parser.parse(svg) as Parsed[]).filter(node => 'svg' in node);
+    return roots.length === 1 ? readNode(roots[0]!, leftOut) : null;
+  } catch {
+    // The parser throws at some of what its validator lets through.
+    return null;
+  }
 }
 
 function readNode(parsed: Parsed, leftOut: (text: string) => void): Node | null {

@@ -1,3 +1,4 @@
+import { LIMITS } from './limits';
 /** The shortest decimal of at most `places` places, never an exponent, never `-0`. */
 export function shortDecimal(value: number, places = 4): string {
   const text = value
@@ -34,4 +35,15 @@ export function cssString(text: string): string {
     })
     .join('');
   return `"${body}"`;
+}
+
+/** Whether brackets stand within one another more often than any real text of CSS has them; strings count too. */
+export function isDeeplyBracketed(css: string): boolean {
+  let depth = 0;
+  for (const letter of css) {
+    if (letter === '(' || letter === '[' || letter === '{') depth++;
+    else if (letter === ')' || letter === ']' || letter === '}') depth--;
+    if (depth > LIMITS.brackets) return true;
+  }
+  return false;
 }

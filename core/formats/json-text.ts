@@ -31,10 +31,10 @@ export function writeJson(value: unknown, space = 0): string {
   return write(value, 0);
 }
 
-/** A place in JSON text: told of each container as it opens and closes, each comma, each key. */
+/** A place in JSON text: told of each container as it opens and closes, each comma, each key; `false` ends the walk. */
 export interface JsonVisitor {
-  readonly open?: (offset: number, isList: boolean) => void;
-  readonly key?: (name: string, offset: number) => void;
+  readonly open?: (offset: number, isList: boolean) => boolean | undefined;
+  readonly key?: (name: string, offset: number) => boolean | undefined;
   readonly comma?: () => void;
   readonly close?: () => void;
 }
@@ -53,7 +53,7 @@ export function walkJson(text: string, { open, key, comma, close }: JsonVisitor)
       case '[':
         lists.push(text[at] === '[');
         expectsKey = text[at] === '{';
-        open?.(at, text[at] === '[');
+        if (open?.(at, text[at] === '[') === false) return;
         break;
       case '}':
       case ']':
@@ -68,7 +68,7 @@ export function walkJson(text: string, { open, key, comma, close }: JsonVisitor)
       case '"': {
         const start = at;
         for (at++; at < text.length && text[at] !== '"'; at++) if (text[at] === '\\') at++;
-        if (expectsKey) key?.(nameIn(text.slice(start, at + 1)), start);
+        if (expectsKey && key?.(nameIn(text.slice(start, at + 1)), start) === false) return;
         expectsKey = false;
       }
     }
@@ -99,9 +99,11 @@ function keepOrders(text: string, root: unknown): void {
       if (outer)
         value = (outer.value as Record<string, unknown> | undefined)?.[outer.keys?.at(-1) ?? outer.index];
       containers.push({ value, keys: isList ? null : [], index: 0 });
+      return undefined;
     },
     key(name) {
       containers.at(-1)!.keys!.push(name);
+      return undefined;
     },
     comma() {
       const here = containers.at(-1);

@@ -67,4 +67,65 @@ describe('patches', () => {
     expect(document).toEqual(before);
     expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
   });
+
+  const doubling: PatchOperation[] = Array.from({ length: 40 }, (_, place) => ({
+    op: 'copy' as const,
+    from: '/rules',
+    path: `/rules/0/set/copy${place}`,
+  }));
+  const nested = (depth: number): unknown => (depth === 0 ? 1 : { in: nested(depth - 1) });
+  test.each<[string, PatchOperation[], RegExp]>([
+    ['a document that is doubled again and again', doubling, /letters would be copied/],
+    [
+      'the root within itself',
+      [{ op: 'move', from: '', path: '/rules/0' }],
+      /cannot be moved into itself|whole document/,
+    ],
+    ['too deep a value', [{ op: 'add', path: '/rules/0/set/deep', value: nested(63) }], /64 levels/],
+    [
+      'a value that is moved too deep',
+      [
+        { op: 'add', path: '/deep', value: nested(60) },
+        { op: 'add', path: '/other', value: nested(10) },
+        { op: 'move', from: '/deep', path: '/other/in/in/in/in/in/in/deep' },
+      ],
+      /64 levels/,
+    ],
+    ...(['__proto__', 'constructor', 'prototype'] as const).map(
+      (name): [string, PatchOperation[], RegExp] => [
+        `a member called ${name}`,
+        [{ op: 'add', path: `/rules/0/set/${name}`, value: 1 }],
+        /cannot be used as a key|prototype|Performance/i,
+      ],
+    ),
+    [
+      'more than could be taken back',
+      [
+        {
+          op: 'add',
+          path: '/many',
+          value: Object.fromEntries(Array.from({ length: 1000 }, (_, index) => [`m${index}`, 1])),
+        },
+        ...Array.from({ length: 900 }, (_, index): PatchOperation => ({
+          op: 'remove',
+          path: `/many/m${index}`,
+        })),
+      ],
+      /more than 200000 operations/,
+    ],
+  ])('%s is refused', (_, patch, reason) => {
+    expect(() => applyPatch(document, patch)).toThrow(reason);
+  });
+
+  test('a copy keeps the order of names that look like numbers', () => {
+    const ordered = JSON.parse('{"a":{}}') as Record<string, unknown>;
+    const { document: put } = applyPatch(ordered, [
+      { op: 'add', path: '/a/900', value: 1 },
+      { op: 'add', path: '/a/50', value: 2 },
+      { op: 'copy', from: '/a', path: '/b' },
+    ]);
+    expect(Object.keys(put)).toEqual(['a', 'b']);
+    expect(put['b']).toEqual(put['a']);
+    expect(put['b']).not.toBe(put['a']);
+  });
 });

@@ -1,7 +1,8 @@
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { current, isDraft, produce } from 'immer';
-import { carryOrder, copyInOrder } from './key-order';
+import { carryOrder, copyInOrder, keepOrder, keysInOrder } from './key-order';
 import { isObject, pointer, pointerSteps, valueAt } from './json';
+import { LIMITS } from './limits';
+import { REFUSED_KEYS } from './read-json';
 
 /** An operation of a JSON Patch (RFC 6902). */
 export type PatchOperation =
@@ -38,14 +39,24 @@ export class PatchError extends Error {
 /**
  * Applies a patch without touching `document`: what it does not change stays the same object, so that everything
  * computed from an untouched rule or token remains valid. Also returns the patch that takes it back.
- * Throws `PatchError`; then nothing has happened.
+ * Throws `PatchError`, also where more would come of it than `LIMITS` allow; then nothing has happened.
  */
 export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse: PatchOperation[] } {
-  const inverse: PatchOperation[] = [];
-  const next = produce({ root: document as unknown }, holder => {
-    patch.forEach((operation, index) => inverse.unshift(...applyTo(holder, operation, index)));
+  const inverses: PatchOperation[][] = [];
+  let steps = 0;
+  const next = new Working(document);
+  patch.forEach((operation, index) => {
+    const inverse = applyTo(next, operation, index);
+    steps += inverse.length;
+    if (steps > LIMITS.inverseOperations)
+      throw new PatchError(
+        index,
+        operation.path,
+        `taking it back would take more than ${LIMITS.inverseOperations} operations; do it in several edits`,
+      );
+    inverses.push(inverse);
   });
-  return { document: carryOrder(document, next.root as T), inverse };
+  return { document: carryOrder(document, next.root as T), inverse: inverses.reverse().flat() };
 }
 
 /**
@@ -57,23 +68,62 @@ export function alongPatch(
   patch: Patch,
   visit: (here: unknown, operation: PatchOperation) => PatchOperation | null,
 ): void {
-  produce({ root: document }, holder => {
-    patch.forEach((operation, index) => {
-      const done = visit(holder.root, operation);
-      if (done) applyTo(holder, done, index);
-    });
+  const next = new Working(document);
+  patch.forEach((operation, index) => {
+    const done = visit(next.root, operation);
+    if (done) applyTo(next, done, index);
   });
 }
 
+/** A document that is being changed: containers are copied, each once, on the way to what changes; all else is shared with what it was. */
+class Working {
+  /** Letters that have been copied within the document so far. */
+  copied = 0;
+  private readonly own = new WeakSet<object>();
+
+  constructor(public root: unknown) {}
+
+  /** Has the containers on the way to the parent of a place be of this document alone. */
+  open(path: string): void {
+    const steps = (pointerSteps(path) ?? []).slice(0, -1);
+    let here = this.taken(this.root);
+    this.root = here;
+    for (const step of steps) {
+      const inner = valueAt(here, [step]);
+      if (!isContainer(inner)) return;
+      const next = this.taken(inner);
+      (here as Record<string, unknown>)[step] = next;
+      here = next;
+    }
+  }
+
+  private taken(container: unknown): unknown {
+    if (!isContainer(container) || this.own.has(container)) return container;
+    const copy = Array.isArray(container)
+      ? [...(container as unknown[])]
+      : keepOrder({ ...container }, keysInOrder(container));
+    this.own.add(copy);
+    return copy;
+  }
+}
+
+const isContainer = (value: unknown): value is object => typeof value === 'object' && value !== null;
+
 /** Does one operation in place; gives what takes it back. */
-function applyTo(holder: { root: unknown }, operation: PatchOperation, index: number): PatchOperation[] {
+function applyTo(holder: Working, operation: PatchOperation, index: number): PatchOperation[] {
   try {
-    if (operation.op === 'move') return moveEntry(holder.root, operation, index);
+    if (operation.op !== 'test' && operation.op !== 'remove') refuseName(operation.path);
+    if (operation.op === 'move') return moveEntry(holder, operation, index);
     const inverse = inverseOf(holder.root, operation);
-    if (operation.path === '' && operation.op !== 'test') {
-      if (!('value' in operation)) throw new Error('the whole document can only be replaced');
-      holder.root = copyInOrder(operation.value);
-    } else applyOne(holder.root, copyInOrder(operation) as Operation, index);
+    if (operation.op === 'copy') {
+      const value = at(holder.root, operation.from);
+      if (value === undefined) throw new Error('nothing is there to be copied');
+      holder.copied += lettersIn(value);
+      if (holder.copied > LIMITS.copiedLetters)
+        throw new Error(`more than ${LIMITS.copiedLetters} letters would be copied`);
+      put(holder, { op: 'add', path: operation.path, value }, index);
+    } else if (operation.op === 'add' || operation.op === 'replace') put(holder, operation, index);
+    else applyOne(holder, operation, index);
     return inverse;
   } catch (error) {
     if (error instanceof PatchError) throw error;
@@ -81,26 +131,68 @@ function applyTo(holder: { root: unknown }, operation: PatchOperation, index: nu
   }
 }
 
-const applyOne = (root: unknown, operation: Operation, index: number): unknown =>
-  jsonPatch.applyOperation(root, operation, true, true, true, index);
+/** Puts a copy of a value in its place. */
+function put(
+  holder: Working,
+  operation: { readonly op: 'add' | 'replace'; readonly path: string; readonly value: unknown },
+  index: number,
+): void {
+  refuseDepth(operation.path, operation.value);
+  if (operation.path === '') holder.root = copyInOrder(operation.value);
+  else applyOne(holder, { ...operation, value: copyInOrder(operation.value) }, index);
+}
+
+/** No member may be called what no document may name. */
+function refuseName(path: string): void {
+  const name = pointerSteps(path)?.at(-1) ?? '';
+  if (REFUSED_KEYS.has(name)) throw new Error(`the name “${name}” cannot be used as a key`);
+}
+
+function refuseDepth(path: string, value: unknown): void {
+  const steps = pointerSteps(path) ?? [];
+  if (steps.length + depthOf(value) > LIMITS.depth + 1)
+    throw new Error(`it would be nested more than ${LIMITS.depth} levels deep`);
+}
+
+/** Containers within one another in a value. */
+const depthOf = (value: unknown): number =>
+  isContainer(value)
+    ? 1 + Object.values(value).reduce<number>((most, each) => Math.max(most, depthOf(each)), 0)
+    : 0;
+
+/** About as many letters as a value has when it is written. */
+const lettersIn = (value: unknown): number =>
+  typeof value === 'string'
+    ? value.length + 2
+    : isContainer(value)
+      ? Object.entries(value).reduce((sum, [key, each]) => sum + key.length + 3 + lettersIn(each), 2)
+      : 4;
+
+function applyOne(holder: Working, operation: Operation, index: number): void {
+  if (operation.op !== 'test') holder.open(operation.path);
+  jsonPatch.applyOperation(holder.root, operation, true, true, true, index);
+}
 
 /**
  * Moving is taking away and then putting in: the place that it goes to is one of the document without it (RFC 6902, section 4.4).
  * So a member that is moved to where it is becomes the last, by which inverses put members back in their order.
  */
-function moveEntry(root: unknown, { from, path }: MoveOperation, index: number): PatchOperation[] {
+function moveEntry(holder: Working, { from, path }: MoveOperation, index: number): PatchOperation[] {
+  const { root } = holder;
   const entry = at(root, from);
   if (path === from && (entry === undefined || isInsertion(root, path))) return [];
   if (entry === undefined) throw new Error('nothing is there to be moved');
   if (path.startsWith(`${from}/`)) throw new Error('it cannot be moved into itself');
   const behind = membersBehind(root, from);
-  applyOne(root, { op: 'remove', path: from }, index);
+  if (path.split('/').length > from.split('/').length) refuseDepth(path, entry);
+  applyOne(holder, { op: 'remove', path: from }, index);
+  const without = holder.root;
   const inverse: PatchOperation[] = [
-    ...(path === from ? [] : movedBack(from, finalPath(root, path), entry)),
+    ...(path === from ? [] : movedBack(from, finalPath(without, path), entry)),
     ...behind,
-    ...restored(root, path),
+    ...restored(without, path),
   ];
-  applyOne(root, { op: 'add', path, value: entry }, index);
+  applyOne(holder, { op: 'add', path, value: entry }, index);
   return inverse;
 }
 
@@ -172,7 +264,4 @@ function finalPath(document: unknown, path: string): string {
 }
 
 /** A copy of what is read while a patch is done. */
-export function plain(value: unknown): unknown {
-  const now = isDraft(value) ? current(value) : value;
-  return isObject(now) || Array.isArray(now) ? copyInOrder(now) : now;
-}
+export const plain = (value: unknown): unknown => (isContainer(value) ? copyInOrder(value) : value);

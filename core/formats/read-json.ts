@@ -1,12 +1,10 @@
 import { pointer, type Step } from './json';
 import { parseJson, walkJson } from './json-text';
+import { LIMITS } from './limits';
 import type { LocalProblem } from './problem';
 
-/** A document deeper than this is refused: nothing real comes near, and every walk may then recurse. */
-export const MAX_DEPTH = 64;
-
 /** Names that would reach an object's prototype in careless code; no document may use them. */
-const REFUSED_KEYS = new Set(['__proto__', 'constructor', 'prototype']);
+export const REFUSED_KEYS: ReadonlySet<string> = new Set(['__proto__', 'constructor', 'prototype']);
 
 export type ReadResult =
   | { ok: true; value: unknown }
@@ -20,7 +18,7 @@ const refusal = (code: string, message: string, pointer: string, offset: number)
 
 /**
  * Parses JSON text (RFC 8259; a byte order mark is let through), keys in their order. Refuses text that is not JSON, nesting
- * deeper than `MAX_DEPTH`, and keys that name an object's prototype.
+ * deeper than `LIMITS.depth`, and keys that name an object's prototype.
  */
 export function readJson(text: string): ReadResult {
   const plain = text.replace(/^\uFEFF/, '');
@@ -55,27 +53,29 @@ function refusedShape(text: string): ReadResult | null {
       depth++;
       steps[depth - 1] = isList ? 0 : '';
       // The value itself is not a level yet.
-      if (depth > MAX_DEPTH + 1)
-        found ??= refusal(
+      if (depth > LIMITS.depth + 1)
+        found = refusal(
           'too-deep',
-          `Nested more than ${MAX_DEPTH} levels deep.`,
-          pointer(...steps.slice(0, MAX_DEPTH)),
+          `Nested more than ${LIMITS.depth} levels deep.`,
+          pointer(...steps.slice(0, LIMITS.depth)),
           offset,
         );
+      return found === null;
     },
     comma() {
       const index = steps[depth - 1];
       if (typeof index === 'number') steps[depth - 1] = index + 1;
     },
     key(name, offset) {
-      if (found === null) steps[depth - 1] = name;
+      steps[depth - 1] = name;
       if (REFUSED_KEYS.has(name))
-        found ??= refusal(
+        found = refusal(
           'refused-key',
           `The name “${name}” cannot be used as a key.`,
           pointer(...steps.slice(0, depth)),
           offset,
         );
+      return found === null;
     },
     close: () => void depth--,
   });

@@ -1,5 +1,6 @@
 import { COMPLAINING, CONTENT_KINDS, FORGIVING, WITHOUT_LISTS } from './component-document';
 import type { DocumentKind } from './document-kinds';
+import { LIMITS } from './limits';
 import { TRIAL_DIRECTIONS, TRIAL_WIDTHS } from './trial-document';
 
 /**
@@ -282,7 +283,7 @@ const system = object(
   {
     format: { const: 'periwinkle-system/1' },
     id: { ...id, pattern: '^[a-z][a-z0-9-]{0,63}$' },
-    title: { type: 'string' },
+    title: { type: 'string', maxLength: LIMITS.titleLetters },
     subtitle: line,
     prefix: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },
     rootFontSize: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },

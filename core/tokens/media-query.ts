@@ -1,9 +1,17 @@
 import { generate, parse } from 'css-tree';
+import { isDeeplyBracketed } from '../formats/css-text';
+import { LIMITS } from '../formats/limits';
 
 /** A media query as CSS writes it; `null` for any other text. */
 export function mediaQuery(text: string): string | null {
   if (/[{};<]|\/\*/.test(text) || text.trim() === '') return null;
-  let faulty = false;
-  const tree = parse(text, { context: 'mediaQueryList', onParseError: () => (faulty = true) });
-  return faulty ? null : generate(tree);
+  if (text.length > LIMITS.mediaQueryLetters || isDeeplyBracketed(text)) return null;
+  try {
+    let faulty = false;
+    const tree = parse(text, { context: 'mediaQueryList', onParseError: () => (faulty = true) });
+    return faulty ? null : generate(tree);
+  } catch {
+    // Where it cannot go on at all, the parser throws.
+    return null;
+  }
 }

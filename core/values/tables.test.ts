@@ -70,6 +70,18 @@ describe('properties', () => {
 
   test.each([
     ['padding', '1px 2px 3px 4px', /left and right, whatever the direction/],
+    ['background-image', 'url(http://elsewhere.example/x.png)', /load something from elsewhere/],
+    ['background-image', 'URL( "data:image/png,x" )', /load something from elsewhere/],
+    ['background-image', 'image-set("x.png" 1x)', /load something from elsewhere/],
+    [
+      'background-image',
+      'linear-gradient(red, blue), \\75rl(x)',
+      /load something from elsewhere|does not fit/,
+    ],
+    ['clip-path', 'url(#a)', /load something from elsewhere/],
+    ['cursor', 'url(x), auto', /load something from elsewhere/],
+    ['filter', 'url(http://elsewhere.example/f.svg#a)', /load something from elsewhere/],
+    ['width', '9'.repeat(5000), /longer than 4000 letters/],
     ['gap', '-50% 0.5rem', /is below 0/],
     ['gap', '1px -1em', /is below 0/],
     ['row-gap', '-1em', /is below 0/],

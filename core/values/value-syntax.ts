@@ -1,6 +1,9 @@
-import { generate, lexer, parse, type CssNode } from 'css-tree';
+import { generate, lexer, parse, walk, type CssNode } from 'css-tree';
+import { isDeeplyBracketed } from '../formats/css-text';
+import { LIMITS } from '../formats/limits';
 import { oneOf } from '../formats/problem';
 import { nearest } from '../formats/suggest';
+import { TextCache } from '../formats/text-cache';
 import { calcReferences, CalcSyntaxError, parseCalc, type Calc } from './calc';
 import type { Member, Property } from './property';
 import { isOutOfRange } from './property';
@@ -41,22 +44,18 @@ export function tokensIn(value: Value): readonly string[] {
 export type ReadValue =
   { ok: true; value: Value } | { ok: false; code: string; message: string; suggestion?: string };
 
-const cache = new Map<string, ReadValue>();
-const CACHE_SIZE = 5000;
+const cache = new TextCache<ReadValue>();
 
 /** Reads the text of a value for a property: a literal, one `{token}`, or `calc()`. Says what is wrong with it. */
-export function readValue(property: Property, text: string): ReadValue {
-  const key = `${property.name}\n${text}`;
-  const known = cache.get(key);
-  if (known) return known;
-  if (cache.size >= CACHE_SIZE) cache.clear();
-  const result = read(property, text.trim());
-  cache.set(key, result);
-  return result;
-}
+export const readValue = (property: Property, text: string): ReadValue =>
+  cache.of(`${property.name}\n${text}`, () => read(property, text.trim()));
 
 function read(property: Property, text: string): ReadValue {
   if (text === '') return wrong(property, text, 'is empty');
+  if (text.length > LIMITS.valueLetters)
+    return wrong(property, text, `is longer than ${LIMITS.valueLetters} letters`);
+  if (isDeeplyBracketed(text))
+    return wrong(property, text, `has more than ${LIMITS.brackets} brackets within one another`);
   const token = /^\{([^{}]+)\}$/.exec(text);
   if (token) return { ok: true, value: { kind: 'token', text, key: token[1]!.trim() } };
   if (property.members.length > 0) return wrong(property, text, notComposite(property));
@@ -98,6 +97,8 @@ function readLiteral(property: Property, text: string): ReadValue {
   if (BELOW.has(word)) return wrong(property, text, 'would depend on the page around');
   const tree = parseValue(text);
   if (!tree) return wrong(property, text, 'is not CSS');
+  if (leadsElsewhere(tree))
+    return wrong(property, text, 'would load something from elsewhere, which a stylesheet here never does');
   if (!property.lenient && amountsIn(text).some(amount => isOutOfRange(property, amount)))
     return wrong(property, text, `is ${rangeWords(property)}`);
   const grammar = BROWSERS_GRAMMAR[property.name];
@@ -151,6 +152,27 @@ const notShared = ({ shares, longhands }: Property, many: number): string =>
 function rangeWords({ kind, range: [least, most] }: Property): string {
   if (valueKind(kind).integer) return 'no whole number';
   return most === Infinity ? `below ${least}` : `not from ${least} to ${most}`;
+}
+
+/** Functions that name something to load (CSS Images 4, CSS Values 4). */
+const LOADING = new Set([
+  'url',
+  'src',
+  'image',
+  'image-set',
+  '-webkit-image-set',
+  'cross-fade',
+  'element',
+  'paint',
+]);
+
+/** Whether a value has a browser load something. */
+function leadsElsewhere(tree: CssNode): boolean {
+  let leads = false;
+  walk(tree, node => {
+    leads ||= node.type === 'Url' || (node.type === 'Function' && LOADING.has(node.name.toLowerCase()));
+  });
+  return leads;
 }
 
 /** Parses CSS value text strictly: anything that could end the declaration early is refused. */

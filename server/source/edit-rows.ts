@@ -1,4 +1,5 @@
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { and, asc, eq, gt, lte, sql, type SQL } from 'drizzle-orm';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import type { Database, Transaction } from './database';
 import { edits } from './schema';
@@ -41,18 +42,37 @@ export const asStored = (row: Row): StoredEdit => ({
   at: row.at.toISOString(),
 });
 
-/** Edits of a system after a given one, oldest first. */
-export async function editsAfter(
+/**
+ * Edits in their order, no more of them than one answer may tell, but at least one where there is any: who asks goes on from the last.
+ */
+export async function editsWhere(
   db: Database | Transaction,
-  systemId: string,
-  after: number,
-  most = 500,
+  where: SQL | undefined,
+  most: number = LIMITS.editsTold,
 ): Promise<StoredEdit[]> {
+  const sizes = await db
+    .select({ id: edits.id, letters: sql<number>`char_length(${edits.patch})`.mapWith(Number) })
+    .from(edits)
+    .where(where)
+    .orderBy(asc(edits.id))
+    .limit(most);
+  let letters = 0;
+  const fitting = sizes.filter(
+    (each, place) => (letters += each.letters) <= LIMITS.lettersTold || place === 0,
+  );
+  const last = fitting.at(-1);
+  if (!last) return [];
   const rows = await db
     .select(EDIT_COLUMNS)
     .from(edits)
-    .where(and(eq(edits.systemId, systemId), gt(edits.id, after)))
-    .orderBy(asc(edits.id))
-    .limit(most);
+    .where(and(where, lte(edits.id, last.id)))
+    .orderBy(asc(edits.id));
   return rows.map(asStored);
 }
+
+/** Edits of a system after a given one, oldest first. */
+export const editsAfter = (
+  db: Database | Transaction,
+  systemId: string,
+  after: number,
+): Promise<StoredEdit[]> => editsWhere(db, and(eq(edits.systemId, systemId), gt(edits.id, after)));

@@ -2,10 +2,13 @@ import { and, asc, eq, gt, inArray, or } from 'drizzle-orm';
 import { newErrors } from '@periwinkle/core/checks/new-errors';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { guarded } from '@periwinkle/core/formats/identity';
+import { isSameJson } from '@periwinkle/core/formats/json';
+import { LIMITS } from '@periwinkle/core/formats/limits';
+import type { Problem } from '@periwinkle/core/formats/problem';
 import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
 import { noteEdit } from './changes';
 import { inTransaction, Overtaken, type Database, type Transaction } from './database';
-import { asStored, EDIT_COLUMNS, type StoredEdit } from './edit-rows';
+import { asStored, EDIT_COLUMNS, editsWhere, type StoredEdit } from './edit-rows';
 import { notFound, Refusal } from './refusal';
 import { documents, edits, systems } from './schema';
 import {
@@ -73,7 +76,7 @@ export async function storeEdit(db: Database, request: EditRequest): Promise<Sto
       .where(and(eq(edits.systemId, systemId), inArray(edits.editKey, keys)))
       .orderBy(asc(edits.id));
     // The same edit sent again, because its answer was lost: it is stored already.
-    if (twins.length > 0) return { edits: twins.map(asStored), written: [] };
+    if (twins.length > 0) return { edits: sameEdits(parts, twins.map(asStored)), written: [] };
     const before = await readDocuments(transaction, systemId);
     const current = parts.map(({ path }) => documentAt(before, path));
     const outdated = parts.filter(({ revision }, index) => current[index]!.revision !== revision);
@@ -94,6 +97,22 @@ export async function storeEdit(db: Database, request: EditRequest): Promise<Sto
   return stored;
 }
 
+/** Edits that are stored already, if they are the ones that were sent; one key never names two. */
+function sameEdits(parts: readonly EditPart[], stored: readonly StoredEdit[]): StoredEdit[] {
+  const isSame =
+    stored.length === parts.length &&
+    parts.every(({ editKey, path, patch }) =>
+      stored.some(edit => edit.editKey === editKey && edit.path === path && isSameJson(edit.patch, patch)),
+    );
+  if (isSame) return [...stored];
+  throw new Refusal(
+    422,
+    'key-reused',
+    'The key names another edit',
+    'An edit was stored under this Idempotency-Key that says something else; send each under a key of its own.',
+  );
+}
+
 /** What was stored since an edit was made, of the documents that have gone on. */
 async function stale(
   transaction: Transaction,
@@ -102,11 +121,7 @@ async function stale(
   now: ReadonlyMap<string, StoredDocument>,
 ): Promise<Refusal> {
   const later = outdated.map(({ path, revision }) => and(eq(edits.path, path), gt(edits.revision, revision)));
-  const since = await transaction
-    .select(EDIT_COLUMNS)
-    .from(edits)
-    .where(and(eq(edits.systemId, systemId), or(...later)))
-    .orderBy(asc(edits.id));
+  const since = await editsWhere(transaction, and(eq(edits.systemId, systemId), or(...later)));
   const [{ path, revision: made }] = outdated as [EditPart];
   const { revision } = documentAt(now, path);
   return new Refusal(
@@ -114,7 +129,7 @@ async function stale(
     'stale-revision',
     'The document has changed',
     `“${path}” is at revision ${revision}; the edit was made on ${made}.`,
-    { path, revision, since: since.map(asStored) },
+    { path, revision, since },
   );
 }
 
@@ -152,6 +167,16 @@ function replacedWhole(body: unknown, patch: Patch): { document: unknown; invers
   return { document: operation.value, inverse: [{ op: 'replace', path: '', value: body }] };
 }
 
+/** Documents with errors, the first of them told one by one. */
+export function invalid(title: string, errors: readonly Problem[]): Refusal {
+  const problems = errors.slice(0, LIMITS.problemsTold);
+  const rest = errors.length - problems.length;
+  return new Refusal(422, 'invalid-document', title, errors[0]!.message, {
+    problems,
+    ...(rest > 0 ? { more: rest } : {}),
+  });
+}
+
 /** Refuses documents that would bring in an error that was not there before, each kind of document what it holds. */
 export function refuseNewErrors(
   before: ReadonlyMap<string, StoredDocument>,
@@ -164,14 +189,8 @@ export function refuseNewErrors(
   const now = new Map(before);
   for (const document of changed) now.set(document.path, document);
   const added = newErrors(bodiesOf(before.values()), bodiesOf(now.values()));
-  const [first] = added;
-  if (first)
-    throw new Refusal(422, 'invalid-document', 'The edit would break the system', first.message, {
-      problems: added,
-    });
+  if (added.length > 0) throw invalid('The edit would break the system', added);
 }
-
-const MAX_TITLE = 200;
 
 /** What the shelf says of a system follows its manifest; its id is its address, and stays. */
 function titleOf(manifest: unknown, systemId: string): string {
@@ -184,7 +203,7 @@ function titleOf(manifest: unknown, systemId: string): string {
       `Links lead to “${systemId}”; to have the system under another id, duplicate it.`,
     );
   }
-  return String(title).slice(0, MAX_TITLE);
+  return String(title);
 }
 
 /** Writes an edit and the document that it leaves. Throws `Overtaken` where either is not as it was read. */

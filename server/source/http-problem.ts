@@ -24,8 +24,11 @@ export function problemResponses(logger: Logger, bodyLimit: string): ErrorReques
     if (response.headersSent) return next(error);
     const known =
       error instanceof Refusal ? error : BODY_ERRORS[(error as { type?: string }).type ?? '']?.(bodyLimit);
-    if (!known) logger.error({ error, method: request.method, path: request.path }, 'request failed');
     const refusal = known ?? unforeseen(error);
+    // Whoever is told of it can be helped by it: the log has the same id.
+    const id = refusal.status >= 500 ? crypto.randomUUID() : null;
+    if (id !== null)
+      logger.error({ id, method: request.method, path: request.path, ...causeOf(error) }, 'request failed');
     response
       .status(refusal.status)
       .type('application/problem+json')
@@ -35,9 +38,31 @@ export function problemResponses(logger: Logger, bodyLimit: string): ErrorReques
           title: refusal.title,
           status: refusal.status,
           detail: refusal.detail,
+          ...(id === null ? {} : { instance: `urn:uuid:${id}` }),
           ...refusal.extra,
         }),
       );
+  };
+}
+
+/** Errors of the engine itself, whose messages hold no texts of people. */
+const OF_THE_ENGINE: readonly (new () => Error)[] = [TypeError, RangeError, ReferenceError];
+
+/** What the log says of an error: kind, code and place. Statements and values stay out of it: they hold people's texts. */
+export function causeOf(error: unknown): object {
+  const inner = (error as { cause?: unknown }).cause ?? error;
+  const { code, sqlState, stack } = inner as { code?: unknown; sqlState?: unknown; stack?: unknown };
+  const frames = [error, inner].flatMap(each => String((each as Error).stack ?? '').split('\n'));
+  return {
+    kind: inner instanceof Error ? inner.name : typeof inner,
+    ...(code === undefined ? {} : { code }),
+    ...(sqlState === undefined ? {} : { sqlState }),
+    ...(inner instanceof Error && OF_THE_ENGINE.some(kind => inner instanceof kind)
+      ? { message: inner.message }
+      : {}),
+    ...(stack === undefined
+      ? {}
+      : { at: frames.filter(line => /^\s+at /.test(line)).map(line => line.trim()) }),
   };
 }
 
@@ -78,12 +103,13 @@ function unforeseen(error: unknown): Refusal {
       'Nothing was stored. Try again in a moment.',
     );
   }
+  if (cause.status === 404) return notFound('There is nothing at this address.');
   if (cause.status !== undefined && cause.status < 500)
     return new Refusal(cause.status, 'bad-request', 'Bad request', 'The request cannot be read.');
   return new Refusal(
     500,
     'internal',
     'Something went wrong here',
-    'Nothing was stored. The log has the details.',
+    'Nothing was stored. The log has the details, under the id in `instance`.',
   );
 }

@@ -1,12 +1,16 @@
 import Ajv, { type ValidateFunction } from 'ajv';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { readJson } from '@periwinkle/core/formats/read-json';
 import { Refusal } from './refusal';
 
+/** How a client names an edit, a change or a step: padding and letters' case must not make two of them one. */
+export const KEY = `^[\\x21-\\x7e]{1,${LIMITS.nameLetters}}$`;
+
 const patch = {
   type: 'array',
   minItems: 1,
-  maxItems: 5000,
+  maxItems: LIMITS.operations,
   items: {
     type: 'object',
     required: ['op', 'path'],
@@ -38,7 +42,7 @@ export const BODY_SCHEMAS = {
             path: { type: 'string', maxLength: 190 },
             revision: { type: 'integer', minimum: 0, maximum: 999_999_999 },
             patch,
-            key: { type: 'string', minLength: 1, maxLength: 64 },
+            key: { type: 'string', pattern: KEY },
           },
           additionalProperties: false,
         },
@@ -54,7 +58,7 @@ export const BODY_SCHEMAS = {
   },
   step: {
     type: 'object',
-    properties: { change: { type: 'string', minLength: 1, maxLength: 64 } },
+    properties: { change: { type: 'string', pattern: KEY } },
     additionalProperties: false,
   },
   copy: {
@@ -62,16 +66,17 @@ export const BODY_SCHEMAS = {
     required: ['id', 'title'],
     properties: {
       id: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,63}$' },
-      title: { type: 'string', minLength: 1, maxLength: 200 },
+      title: { type: 'string', minLength: 1, maxLength: LIMITS.titleLetters },
     },
     additionalProperties: false,
   },
 } as const;
 
-const ajv = new Ajv({ allErrors: true, strict: true, strictRequired: false });
+// One fault of a body is enough: a patch of thousands would have thousands.
+const ajv = new Ajv({ allErrors: false, strict: true, strictRequired: false });
 const validators = new Map<string, ValidateFunction>();
 
-/** Reads a body's text as JSON of a schema. Throws `Refusal` (400) with every fault. */
+/** Reads a body's text as JSON of a schema. Throws `Refusal` (400) with the first fault. */
 export function readBody<T>(name: keyof typeof BODY_SCHEMAS, text: unknown): T {
   const read = readJson(typeof text === 'string' ? text : '');
   if (!read.ok)
@@ -81,8 +86,13 @@ export function readBody<T>(name: keyof typeof BODY_SCHEMAS, text: unknown): T {
   if (!validators.has(name)) validators.set(name, ajv.compile(BODY_SCHEMAS[name]));
   const validate = validators.get(name)!;
   if (!validate(read.value)) {
-    const faults = (validate.errors ?? []).map(error => `${error.instancePath || '/'} ${error.message}`);
-    throw new Refusal(400, 'wrong-shape', 'Not of the right shape', faults.join('; '));
+    const [fault] = validate.errors ?? [];
+    throw new Refusal(
+      400,
+      'wrong-shape',
+      'Not of the right shape',
+      `${fault?.instancePath || '/'} ${fault?.message ?? 'does not fit'}`,
+    );
   }
   return read.value as T;
 }

@@ -1,6 +1,7 @@
 import { writeJson } from '@periwinkle/core/formats/json-text';
 import { Router, text, type Request, type Response } from 'express';
 import { canonicalText } from '@periwinkle/core/formats/canonical';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
 import { historyEnds, listChanges } from './changes';
@@ -10,7 +11,7 @@ import type { EventTail } from './event-tail';
 import { stepHistory } from './history-steps';
 import { OPENAPI } from './openapi';
 import { notFound, Refusal } from './refusal';
-import { readBody, readPatch } from './request-bodies';
+import { KEY, readBody, readPatch } from './request-bodies';
 import {
   createSystem,
   duplicateSystem,
@@ -32,24 +33,45 @@ const parameterOf = (request: Request, name: string): string => {
 const idOf = (request: Request): string => parameterOf(request, 'systemId');
 const documentPath = (request: Request): string => parameterOf(request, 'path');
 
-function headerText(request: Request, name: string, fallback: string, most = 64): string {
+/** A header in percent-encoded UTF-8. Throws 400 for what is not, or has more letters than it may. */
+function headerText(
+  request: Request,
+  name: string,
+  fallback: string,
+  most: number = LIMITS.nameLetters,
+): string {
   const value = request.get(name);
   if (value === undefined) return fallback;
   let decoded: string;
   try {
     decoded = decodeURIComponent(value);
   } catch {
-    throw new Refusal(400, 'bad-header', 'Not readable', `The header ${name} is not percent-encoded UTF-8.`);
+    throw badHeader(`The header ${name} is not percent-encoded UTF-8.`);
   }
-  return decoded.slice(0, most);
+  if ([...decoded].length > most) throw badHeader(`The header ${name} may have ${most} letters at most.`);
+  return decoded;
 }
 
-const authorOf = (request: Request): string => headerText(request, 'Periwinkle-Author', '');
+const badHeader = (detail: string): Refusal => new Refusal(400, 'bad-header', 'Not readable', detail);
 
-/** A whole number of the query; `null` where there is none. */
+/** A name that a client has made up, compared letter by letter. */
+function keyIn(request: Request, name: string, fallback: () => string): string {
+  const value = request.get(name);
+  if (value === undefined) return fallback();
+  if (!new RegExp(KEY).test(value))
+    throw badHeader(`${name} holds 1 to ${LIMITS.nameLetters} visible ASCII characters, without spaces.`);
+  return value;
+}
+
+const authorOf = (request: Request): string => headerText(request, 'Periwinkle-Author', '').trim();
+
+/** A whole number of the query; `null` where there is none. Throws 400 for anything else. */
 function numberOf(request: Request, name: string): number | null {
   const value: unknown = request.query[name];
-  return typeof value === 'string' && /^\d{1,15}$/.test(value) ? Number(value) : null;
+  if (value === undefined) return null;
+  if (typeof value !== 'string' || !/^\d{1,15}$/.test(value))
+    throw new Refusal(400, 'bad-number', 'Not readable', `“${name}” is a whole number, 0 or more.`);
+  return Number(value);
 }
 
 /** The revision in `If-Match`. Throws 428 without the header and 400 for anything but one revision in quotes. */
@@ -72,8 +94,8 @@ function revisionOf(request: Request): number {
 /** What the headers say of an edit, apart from what it does. */
 const namesOf = (request: Request, editKey: string): EditNames => ({
   systemId: idOf(request),
-  changeId: headerText(request, 'Periwinkle-Change', editKey),
-  label: headerText(request, 'Periwinkle-Label', 'An edit', 200),
+  changeId: keyIn(request, 'Periwinkle-Change', () => editKey),
+  label: headerText(request, 'Periwinkle-Label', 'An edit', LIMITS.titleLetters),
   author: authorOf(request),
 });
 
@@ -139,7 +161,7 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventTail): Router
     if (!request.is(PATCH_TYPE)) {
       throw new Refusal(415, 'unsupported-type', 'Not a JSON Patch', `Send the patch as ${PATCH_TYPE}.`);
     }
-    const editKey = headerText(request, 'Idempotency-Key', crypto.randomUUID());
+    const editKey = keyIn(request, 'Idempotency-Key', () => crypto.randomUUID());
     const part = {
       path: documentPath(request),
       revision: revisionOf(request),
@@ -170,7 +192,7 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventTail): Router
         direction,
         author: authorOf(request),
         change: body.change ?? null,
-        stepKey: headerText(request, 'Idempotency-Key', crypto.randomUUID()),
+        stepKey: keyIn(request, 'Idempotency-Key', () => crypto.randomUUID()),
       });
       events.wake(idOf(request));
       answer(response, edits);
@@ -192,7 +214,9 @@ export function apiRoutes({ db, pool }: OpenDatabase, events: EventTail): Router
   });
   router.get('/systems/:systemId/events', async (request, response) => {
     const { lastEdit } = await requireSystem(db, idOf(request));
-    const after = Number(request.get('Last-Event-ID') ?? request.query['after'] ?? 0) || 0;
+    // What a browser has heard last comes back as we told it; anything else is nobody's edit.
+    const heard = /^\d{1,15}$/.exec(request.get('Last-Event-ID') ?? '')?.[0];
+    const after = heard === undefined ? (numberOf(request, 'after') ?? 0) : Number(heard);
     events.open(idOf(request), after, lastEdit, request, response);
   });
   return router;

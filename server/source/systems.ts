@@ -4,6 +4,7 @@ import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { isObject } from '@periwinkle/core/formats/json';
 import { inTransaction, type Database, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './changes';
+import { invalid } from './edits';
 import { notFound, Refusal } from './refusal';
 import { documents, systems } from './schema';
 import { bodiesOf, bodyText, forget, readDocuments, type StoredDocument } from './system-documents';
@@ -93,11 +94,7 @@ export async function createSystem(
   }
   const { problems } = checkSystem(bodies);
   const errors = problems.filter(problem => problem.severity === 'error');
-  if (errors.length > 0) {
-    throw new Refusal(422, 'invalid-document', 'The system has errors', errors[0]!.message, {
-      problems: errors,
-    });
-  }
+  if (errors.length > 0) throw invalid('The system has errors', errors);
   const manifest = bodies.get('system.json');
   if (!isObject(manifest))
     throw new Refusal(422, 'missing-file', 'No system.json', 'A system needs a system.json.');

@@ -1,0 +1,36 @@
+/**
+ * How much of everything there may be. Each is told by an error that says which it is and how much is allowed; `docs/limits.md` lists
+ * them for readers.
+ */
+export const LIMITS = {
+  /** Of a file, or of a document as it is written, in letters. */
+  documentLetters: 8 * 1024 * 1024,
+  /** Levels of a document: nothing real comes near, and every walk may then recurse. */
+  depth: 64,
+  /** Of a patch. */
+  operations: 5_000,
+  /** That a patch copies within a document, in letters. */
+  copiedLetters: 1_000_000,
+  /** That a patch would need to be taken back. */
+  inverseOperations: 200_000,
+  /** Of a media query. */
+  mediaQueryLetters: 1_000,
+  /** Brackets within one another in a text of CSS. */
+  brackets: 32,
+  /** Of a drawing. */
+  iconLetters: 100_000,
+  /** Of the text of a value. */
+  valueLetters: 4_000,
+  /** Of one answer of the server that lists edits: so many, and so many letters of patches; at least one. */
+  editsTold: 500,
+  lettersTold: 4_000_000,
+  /** Of problems, one by one; the others are counted. */
+  problemsTold: 200,
+  /** Of a name that a request gives: an author, a key, a change. */
+  nameLetters: 64,
+  /** Of what the history calls a change, and of a system's title. */
+  titleLetters: 200,
+  /** Of texts that are remembered with what was made of them, in letters: one, and all of a kind together. */
+  rememberedText: 20_000,
+  rememberedTexts: 2_000_000,
+} as const;
