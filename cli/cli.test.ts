@@ -31,6 +31,7 @@ const FIELD = 'components/text-field.component.json';
 const alone = (): void => {
   for (const name of readdirSync(join(system(), 'components')))
     if (!FIELD.endsWith(name)) rmSync(join(system(), 'components', name));
+  rmSync(join(system(), 'trials'), { recursive: true });
 };
 
 describe('check', () => {

@@ -39,6 +39,8 @@ function jest(words, projects, env, workers) {
     `--outputFile=${report}`,
     '--passWithNoTests',
     `--maxWorkers=${workers}`,
+    // A machine with much else to do is slow, which is no fault.
+    '--testTimeout=30000',
   ];
   spawnSync(process.execPath, [...args, ...patterns], {
     cwd: root,

@@ -158,7 +158,7 @@ test('any single change is taken back by its name, by anybody, and brought back 
   expect((await listed('?most=2')).map(({ state }) => state)).toEqual(['done', 'undone']);
   await ben.step('redo');
   expect((await ids()).slice(-2)).toEqual(['one', 'two']);
-  expect((await ann.step('undo', 'no such')).status).toBe(404);
+  expect((await ann.step('undo', 'no-such')).status).toBe(404);
   expect((await ann.ask('POST', '/undo', { chang: 'x' })).status).toBe(400);
   await ann.step('undo');
   await ann.step('undo');

@@ -30,7 +30,7 @@ async function ask(method: string, path: string, body?: unknown, change = ''): P
     headers: {
       'Periwinkle-Author': 'ann',
       ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
-      ...(change ? { 'Periwinkle-Change': change, 'Periwinkle-Label': change } : {}),
+      ...(change ? { 'Periwinkle-Change': encodeURIComponent(change), 'Periwinkle-Label': change } : {}),
     },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
@@ -87,16 +87,28 @@ test('what dangles half-way may, what dangles in the end may not, and then nothi
   expect(refused.status).toBe(422);
   expect([await text(field), await text(notes)]).toEqual(whatIs);
   const { documents } = (await ask('GET', '')).body as {
-    documents?: { path: string; revision: number; body: { extends?: string } | null }[];
+    documents?: {
+      path: string;
+      revision: number;
+      body: { extends?: string; fields?: { component: string }[] } | null;
+    }[];
   };
   const followers = documents!.filter(({ body }) => body?.extends === 'text-field');
   const follow: PatchOperation[] = [{ op: 'replace', path: '/extends', value: 'entry' }];
+  const trials = documents!.flatMap(({ path, revision: made, body }) => {
+    const places = (body?.fields ?? []).flatMap(({ component }, index) =>
+      component === 'text-field' ? [`/fields/${index}/component`] : [],
+    );
+    const renamings = places.map((place): PatchOperation => ({ op: 'replace', path: place, value: 'entry' }));
+    return renamings.length > 0 ? [part(path, made, renamings)] : [];
+  });
   const manifest = (await ask('GET', '/documents/system.json')).body['order'] as string[];
   const place = `/order/${manifest.indexOf('text-field')}`;
   const parts = [
     part(field, await revision(field), renamed),
     part('system.json', await revision('system.json'), [{ op: 'replace', path: place, value: 'entry' }]),
     ...followers.map(each => part(each.path, each.revision, follow)),
+    ...trials,
   ];
   const done = await together('Text field renamed', ...parts);
   expect([done.status, done.body.detail]).toEqual([200, undefined]);

@@ -113,7 +113,7 @@ const MISSES_IN_BASE = new Set([
   'missing-key',
 ]);
 
-/** The same for what derived components miss in their bases, of which some could not be read whole. */
+/** The same for what derived components miss in their bases, and trials in their fields, of which some could not be read whole. */
 export function withoutBaseConsequences(
   { components, fileOf }: System,
   problems: readonly Problem[],
@@ -126,9 +126,10 @@ export function withoutBaseConsequences(
       derivation?.bases.some(base => damaged.has(base.file)) ? fileOf.get(id)! : [],
     ),
   );
+  const isDoubtful = (code: string, file: string): boolean =>
+    code === 'unknown-component' || file.startsWith('trials/') ? anyComponent : doubtful.has(file);
   return problems.filter(
-    ({ code, file }) =>
-      !MISSES_IN_BASE.has(code) || !(code === 'unknown-component' ? anyComponent : doubtful.has(file)),
+    ({ code, file }) => !(MISSES_IN_BASE.has(code) || code === 'no-field') || !isDoubtful(code, file),
   );
 }
 

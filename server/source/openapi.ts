@@ -1,3 +1,4 @@
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import { BODY_SCHEMAS } from './request-bodies';
 
 type Json = Record<string, unknown>;
@@ -45,23 +46,59 @@ const step = (direction: string, words: string): Json => ({
     requestBody: { ...body('step'), required: false },
     responses: {
       200: answer('The edits this made', list(ref('Edit'))),
-      400: problem('Not readable'),
       404: problem('No such system, or no such change'),
       409: problem('Nothing to do, or something stands in the way: `obstacle` names it'),
     },
   },
 });
 
-/** Every route of the server; a test holds it against the routes that are really there. */
+/** Answers that any request can have. */
+const ANYWHERE: Json = {
+  400: problem('Not readable; `detail` says what'),
+  403: problem('Sent by a page of another origin'),
+  421: problem('For another host'),
+  500: problem('Something went wrong here; `instance` is its id in the log'),
+  503: problem('The database does not answer'),
+};
+/** And those of what has a body. */
+const WITH_BODY: Json = {
+  413: problem('More than a request may hold'),
+  415: problem('Not of the type, encoding or character set that is read here'),
+};
+
+type Operation = Json & { readonly requestBody?: Json; readonly responses: Json };
+
+/** Operations with the answers that any can have. */
+const complete = (paths: Record<string, Record<string, Operation>>): Record<string, Json> =>
+  Object.fromEntries(
+    Object.entries(paths).map(([path, operations]) => [
+      path,
+      Object.fromEntries(
+        Object.entries(operations).map(([method, operation]) => [
+          method,
+          {
+            ...operation,
+            responses: {
+              ...ANYWHERE,
+              ...(operation.requestBody ? WITH_BODY : {}),
+              ...operation.responses,
+            },
+          },
+        ]),
+      ),
+    ]),
+  );
+
+/** Every route of the server; tests hold it against the routes that are really there, and against what they answer. */
 export const OPENAPI: Json & { paths: Record<string, Json> } = {
   openapi: '3.1.0',
   info: { title: 'Periwinkle', version: '0.1.0', license: { name: 'MIT', identifier: 'MIT' } },
-  paths: {
+  paths: complete({
     '/api/health': {
       get: {
         operationId: 'health',
         summary: 'Whether the application and its database answer',
-        responses: { 200: answer('Both answer', { type: 'object' }), 503: problem('The database does not') },
+        responses: { 200: answer('Both answer', { type: 'object' }) },
       },
     },
     '/api/openapi.json': {
@@ -83,9 +120,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         requestBody: body('newSystem'),
         responses: {
           201: answer('It is stored', ref('System')),
-          400: problem('Not readable'),
           409: problem('The id is taken'),
-          413: problem('Too large'),
           422: problem('The system has errors; `problems` lists them'),
         },
       },
@@ -125,6 +160,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
           201: answer('The copy', ref('System')),
           404: problem('No such system'),
           409: problem('The id is taken'),
+          422: problem('The copy would have errors; `problems` lists them'),
         },
       },
     },
@@ -154,13 +190,10 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         requestBody: body('patch', 'application/json-patch+json'),
         responses: {
           200: answer('It is stored', ref('Edit'), etag),
-          400: problem('Not readable'),
           404: problem('No such document'),
           409: problem('The patch does not fit'),
-          412: problem('The document has changed; `since` lists what happened'),
-          413: problem('Too large'),
-          415: problem('Not a JSON Patch'),
-          422: problem('The edit would break the system; `problems` says how'),
+          412: problem('The document has changed; `since` lists what happened first'),
+          422: problem('The edit would break the system: `problems` says how; or its key names another edit'),
           428: problem('If-Match is missing'),
         },
       },
@@ -176,7 +209,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
     '/api/systems/{systemId}/edits': {
       get: {
         operationId: 'listEdits',
-        summary: 'The next 500 edits after one that is known, oldest first',
+        summary: `The next edits after one that is known, oldest first: ${LIMITS.editsTold} at most, fewer where they are long`,
         parameters: [systemId, parameter('after', 'query', 'Number of the last edit known')],
         responses: { 200: answer('Edits', list(ref('Edit'))), 404: problem('No such system') },
       },
@@ -193,12 +226,10 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         requestBody: body('edit'),
         responses: {
           200: answer('All are stored', list(ref('Edit'))),
-          400: problem('Not readable'),
           404: problem('No such system, or no such document'),
           409: problem('A patch does not fit'),
-          412: problem('A document has changed; `since` lists what happened'),
-          413: problem('Too large'),
-          422: problem('The edit would break the system; `problems` says how'),
+          412: problem('A document has changed; `since` lists what happened first'),
+          422: problem('The edit would break the system: `problems` says how; or its key names another edit'),
         },
       },
     },
@@ -237,7 +268,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         },
       },
     },
-  },
+  } as Record<string, Record<string, Operation>>),
   components: {
     schemas: {
       Problem: {
@@ -248,7 +279,9 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
           title: { type: 'string' },
           status: { type: 'integer' },
           detail: { type: 'string' },
+          instance: { type: 'string', description: 'Of what went wrong here: its id in the log' },
           problems: list({ type: 'object' }),
+          more: { type: 'integer', description: 'How many problems there are besides' },
           since: list(ref('Edit')),
           obstacle: { anyOf: [ref('NamedChange'), { type: 'null' }] },
         },
@@ -332,7 +365,11 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
           id: { type: 'integer' },
           path: { type: 'string' },
           revision: { type: 'integer' },
-          patch: BODY_SCHEMAS.patch,
+          patch: {
+            ...BODY_SCHEMAS.patch,
+            minItems: 0,
+            description: 'Empty where a step had nothing to do there',
+          },
           kind: { enum: ['edit', 'undo', 'redo'] },
           changeId: { type: 'string' },
           target: { type: ['string', 'null'] },
