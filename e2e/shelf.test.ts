@@ -54,14 +54,15 @@ test(
     await importZip(Object.fromEntries(own));
     const fault = await find(driver, '.fault');
     expect(await fault.getText()).toMatch(/is there already; choose another id/);
-    await importZip(
-      Object.fromEntries(
-        own.map(([path, text]) => [
-          path,
-          text.replace('"tide-tables-buoys"', '"second"').replace('Tide tables & buoys', 'The second'),
-        ]),
-      ),
-    );
+    const second = own.map(([path, text]) => [
+      path,
+      text.replace('"tide-tables-buoys"', '"second"').replace('Tide tables & buoys', 'The second'),
+    ]);
+    await importZip({ ...Object.fromEntries(second), 'css/old.css': 'a {}' });
+    // What is no document is named before anything is taken in.
+    expect(await (await find(driver, '.passed-over')).getText()).toBe('css/old.css');
+    expect(await titles()).not.toContain('The second');
+    await (await named(driver, 'button', 'Take them in')).click();
     await eventually(
       driver,
       `[...document.querySelectorAll('.shelf h2')].some(each => each.textContent === 'The second')`,

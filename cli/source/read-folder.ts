@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
 import { documentKind, type Documents } from '@periwinkle/core/formats/document-kinds';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Problem } from '@periwinkle/core/formats/problem';
 import { readJson } from '@periwinkle/core/formats/read-json';
 
@@ -15,8 +16,6 @@ export interface Folder {
 
 /** A folder that is not there, or not a folder. */
 export class FolderError extends Error {}
-
-const MAX_FILE = 8 * 1024 * 1024;
 
 /** Reads every document of a system's folder; files that cannot be documents are told of. Throws `FolderError`. */
 export function readFolder(folder: string): Folder {
@@ -39,8 +38,13 @@ export function readFolder(folder: string): Folder {
       continue;
     }
     const file = join(folder, path);
-    if (statSync(file).size > MAX_FILE) {
-      tell(path, 'error', 'too-large', `This file is larger than ${MAX_FILE / 1024 / 1024} MiB.`);
+    if (statSync(file).size > LIMITS.documentLetters) {
+      tell(
+        path,
+        'error',
+        'too-large',
+        `This file is larger than ${LIMITS.documentLetters / 1024 / 1024} MiB.`,
+      );
       continue;
     }
     const text = readFileSync(file, 'utf8');

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { LIMITS } from '../formats/limits';
 import { readJson } from '../formats/read-json';
 import { nearest } from '../formats/suggest';
 import { valueAt } from '../formats/json';
@@ -20,6 +21,23 @@ function damaged(path: string, change: (document: Record<string, never>) => void
 }
 
 describe('structure', () => {
+  test('more than there may be is told with how much that is, and the rest checked all the same', () => {
+    const rule = (index: number): object => ({ id: `r${index}`, when: {}, set: {} });
+    const problems = damaged(FIELD, document => {
+      const open = document as Record<string, unknown>;
+      open['rules'] = Array.from({ length: LIMITS.rules + 1 }, (_, index) => rule(index));
+      open['sumary'] = 'x';
+    });
+    expect(problems).toContain(`${FIELD} /rules too-many`);
+    expect(problems).toContain(`${FIELD} /sumary unknown-key summary`);
+    const tokens = Object.fromEntries(
+      Array.from({ length: LIMITS.tokens + 1 }, (_, index) => [`t${index}`, { $value: 1, $type: 'number' }]),
+    );
+    expect(damaged('tokens/raw.tokens.json', document => Object.assign(document, tokens))).toEqual([
+      'tokens/raw.tokens.json too-many-tokens',
+    ]);
+  });
+
   test('unknown keys, wrong types and missing keys are placed, all in one run', () => {
     const problems = damaged(FIELD, document => {
       const open = document as Record<string, unknown>;

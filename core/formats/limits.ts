@@ -7,6 +7,16 @@ export const LIMITS = {
   documentLetters: 8 * 1024 * 1024,
   /** Levels of a document: nothing real comes near, and every walk may then recurse. */
   depth: 64,
+  /** Of a system. */
+  documents: 2_000,
+  /** Of an archive that is taken in, unpacked. */
+  unpackedBytes: 32 * 1024 * 1024,
+  /** Of a file of tokens. */
+  tokens: 20_000,
+  /** Of a component. */
+  rules: 1_000,
+  /** Of any other list in a document. */
+  entries: 1_000,
   /** Of a patch. */
   operations: 5_000,
   /** That a patch copies within a document, in letters. */

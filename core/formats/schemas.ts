@@ -29,7 +29,12 @@ const object = (properties: Schema, required: readonly string[] = [], more: Sche
   additionalProperties: false,
   ...more,
 });
-const list = (items: Schema, more: Schema = {}): Schema => ({ type: 'array', items, ...more });
+const list = (items: Schema, more: Schema = {}): Schema => ({
+  type: 'array',
+  items,
+  maxItems: LIMITS.entries,
+  ...more,
+});
 const mapOf = (value: Schema, keys: Schema = id): Schema => ({
   type: 'object',
   propertyNames: keys,
@@ -163,6 +168,7 @@ const component = {
           },
           ['id'],
         ),
+        { maxItems: LIMITS.rules },
       ),
       situations: list(object({ id, title: line, when: condition, means: line }, ['id', 'when'])),
       samples: list(

@@ -188,7 +188,15 @@ export function refuseNewErrors(
   }
   const now = new Map(before);
   for (const document of changed) now.set(document.path, document);
-  const added = newErrors(bodiesOf(before.values()), bodiesOf(now.values()));
+  const [bodies, then] = [bodiesOf(now.values()), bodiesOf(before.values())];
+  if (bodies.size > LIMITS.documents && bodies.size > then.size)
+    throw new Refusal(
+      413,
+      'too-many-documents',
+      'Too many documents',
+      `A system may have ${LIMITS.documents} documents; this would make ${bodies.size}.`,
+    );
+  const added = newErrors(then, bodies);
   if (added.length > 0) throw invalid('The edit would break the system', added);
 }
 
@@ -233,7 +241,15 @@ async function writeDocument(
   systemId: string,
   { path, revision, body }: StoredDocument,
 ): Promise<boolean> {
-  const row = { revision, body: bodyText(path, body) };
+  const text = bodyText(path, body);
+  if (text !== null && text.length > LIMITS.documentLetters)
+    throw new Refusal(
+      413,
+      'too-large',
+      'Too large',
+      `“${path}” would have ${text.length} letters; a document may have ${LIMITS.documentLetters}.`,
+    );
+  const row = { revision, body: text };
   if (revision === 1) {
     // Another node may have made it meanwhile: then nothing changes.
     const [made] = await transaction

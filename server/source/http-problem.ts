@@ -8,9 +8,9 @@ export const unknownPath: RequestHandler = request => {
 };
 
 /** Errors of the body parser, by their `type`. */
-const BODY_ERRORS: Readonly<Record<string, (limit: string) => Refusal>> = {
+const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
   'entity.too.large': limit =>
-    new Refusal(413, 'too-large', 'Too large', `A request may hold ${limit} at most.`),
+    new Refusal(413, 'too-large', 'Too large', `A request may hold ${limit} bytes at most.`),
   'entity.parse.failed': () => new Refusal(400, 'invalid-json', 'Not JSON', 'The body is not valid JSON.'),
   'encoding.unsupported': () =>
     new Refusal(415, 'unsupported-encoding', 'Unknown encoding', 'The body’s encoding is not known.'),
@@ -19,7 +19,7 @@ const BODY_ERRORS: Readonly<Record<string, (limit: string) => Refusal>> = {
 };
 
 /** Every error leaves as `application/problem+json` (RFC 9457); what we did not foresee is logged and says nothing more. */
-export function problemResponses(logger: Logger, bodyLimit: string): ErrorRequestHandler {
+export function problemResponses(logger: Logger, bodyLimit: number): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
     const known =

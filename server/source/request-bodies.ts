@@ -53,7 +53,7 @@ export const BODY_SCHEMAS = {
   newSystem: {
     type: 'object',
     required: ['documents'],
-    properties: { documents: { type: 'object', minProperties: 1, maxProperties: 2000 } },
+    properties: { documents: { type: 'object', minProperties: 1, maxProperties: LIMITS.documents } },
     additionalProperties: false,
   },
   step: {

@@ -23,7 +23,7 @@ import {
 } from './systems';
 import { readDocument } from './system-documents';
 
-export const BODY_LIMIT = '8mb';
+export const BODY_LIMIT = LIMITS.documentLetters;
 const PATCH_TYPE = 'application/json-patch+json';
 
 const parameterOf = (request: Request, name: string): string => {

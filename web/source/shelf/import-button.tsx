@@ -1,11 +1,12 @@
-import { strFromU8, unzipSync } from 'fflate';
 import { useRef, useState } from 'react';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { readJson } from '@periwinkle/core/formats/read-json';
+import Modal from 'react-bootstrap/Modal';
+import { counted } from '../common/numbers';
 import { api } from '../data/api';
 import { ApiError } from '../data/api-error';
+import { documentsInZip, type ZipDocuments } from './zip-documents';
 
-const MAX_UNPACKED = 32 * 1024 * 1024;
+/** So many names are shown of what is passed over. */
+const NAMES_SHOWN = 40;
 
 /** Takes a system's folder as a zip, as "Outputs" hands it out, and puts it on the shelf. */
 export function ImportButton({
@@ -17,12 +18,13 @@ export function ImportButton({
 }) {
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
-  const take = async (file: File): Promise<void> => {
+  /** What would be taken and what not, to be agreed to. */
+  const [asked, setAsked] = useState<ZipDocuments | null>(null);
+  const trying = async (work: () => Promise<void>): Promise<void> => {
     setBusy(true);
     onFault(null);
     try {
-      await api.create(await documentsIn(file));
-      await onDone();
+      await work();
     } catch (error) {
       onFault(error instanceof ApiError ? error : new ApiError(0, (error as Error).message));
     } finally {
@@ -30,6 +32,17 @@ export function ImportButton({
       if (input.current) input.current.value = '';
     }
   };
+  const put = async ({ documents }: ZipDocuments): Promise<void> => {
+    setAsked(null);
+    await api.create(documents);
+    await onDone();
+  };
+  const take = (file: File): Promise<void> =>
+    trying(async () => {
+      const found = documentsInZip(new Uint8Array(await file.arrayBuffer()), file.name);
+      if (found.passedOver.length > 0) setAsked(found);
+      else await put(found);
+    });
   return (
     <>
       <input
@@ -51,36 +64,55 @@ export function ImportButton({
       >
         {busy ? 'Importing …' : 'Import'}
       </button>
+      {asked ? (
+        <PassedOver
+          found={asked}
+          onTake={() => void trying(() => put(asked))}
+          onLeave={() => setAsked(null)}
+        />
+      ) : null}
     </>
   );
 }
 
-/** The documents of the folder that holds the system.json in a zip. Throws with one sentence on what is wrong. */
-async function documentsIn(file: File): Promise<Record<string, unknown>> {
-  let unpacked = 0;
-  let files: Record<string, Uint8Array>;
-  try {
-    files = unzipSync(new Uint8Array(await file.arrayBuffer()), {
-      filter: entry => (unpacked += entry.originalSize) < MAX_UNPACKED && !entry.name.endsWith('/'),
-    });
-  } catch {
-    throw new Error(`“${file.name}” is no zip archive.`);
-  }
-  const manifest = Object.keys(files)
-    .filter(name => /(^|\/)system\.json$/.test(name))
-    .sort((a, b) => a.length - b.length)[0];
-  if (manifest === undefined)
-    throw new Error(`“${file.name}” holds no system.json: zip the system's folder as a whole.`);
-  const folder = manifest.slice(0, -'system.json'.length);
-  const documents: Record<string, unknown> = {};
-  for (const [name, bytes] of Object.entries(files)) {
-    const path = name.slice(folder.length);
-    const row = name.startsWith(folder) ? documentKind(path) : undefined;
-    if (!row) continue;
-    const text = strFromU8(bytes);
-    const read = row.json ? readJson(text) : ({ ok: true, value: text } as const);
-    if (!read.ok) throw new Error(`${path}: ${read.problem.message}`);
-    documents[path] = read.value;
-  }
-  return documents;
+/** What of an archive would not be taken, before anything is. */
+function PassedOver({
+  found: { documents, passedOver },
+  onTake,
+  onLeave,
+}: {
+  found: ZipDocuments;
+  onTake: () => void;
+  onLeave: () => void;
+}) {
+  const more = passedOver.length - NAMES_SHOWN;
+  return (
+    <Modal show onHide={onLeave} animation={false} aria-labelledby="passed-over-title">
+      <Modal.Header closeButton>
+        <h2 id="passed-over-title">Take in {counted(Object.keys(documents).length, 'document')}</h2>
+      </Modal.Header>
+      <Modal.Body>
+        <p>
+          {counted(passedOver.length, 'file')} in the archive {passedOver.length === 1 ? 'is' : 'are'} no
+          document of a system, and would be passed over:
+        </p>
+        <ul className="lines passed-over">
+          {passedOver.slice(0, NAMES_SHOWN).map(name => (
+            <li key={name}>
+              <code>{name}</code>
+            </li>
+          ))}
+        </ul>
+        {more > 0 ? <p className="said">and {counted(more, 'other')}</p> : null}
+      </Modal.Body>
+      <Modal.Footer>
+        <button type="button" className="btn btn-primary" autoFocus onClick={onTake}>
+          Take them in
+        </button>
+        <button type="button" className="act" onClick={onLeave}>
+          leave it
+        </button>
+      </Modal.Footer>
+    </Modal>
+  );
 }
