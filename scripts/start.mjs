@@ -1,5 +1,6 @@
 // "npm start": everything from a fresh checkout to the application's address.
-import { startApplication } from './application.mjs';
+import { dataFolder, startApplication } from './application.mjs';
+import { fullDisk } from './database.mjs';
 import {
   MissingRequirement,
   requireBuild,
@@ -28,6 +29,14 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
   });
 }
 
+/** What the system said of a file that could not be read or written, on one line; `null` of any other error. */
+function fileTrouble({ code, path, syscall }) {
+  if (code === undefined || syscall === undefined) return null;
+  return code === 'ENOSPC'
+    ? `The disk is full: “${path ?? dataFolder}” could not be written. Make room, then start again.`
+    : `“${path ?? dataFolder}” cannot be used (${code}, ${syscall}): mend that, or set PERIWINKLE_DATA to another folder.`;
+}
+
 try {
   requireNode();
   requirePackages();
@@ -38,13 +47,16 @@ try {
   say(`Periwinkle is at ${application.address}`);
   void application.database?.exited.then(() => {
     if (!stopping)
-      process.stderr.write('The database has ended. Start again; nothing that was stored is lost.\n');
+      process.stderr.write(
+        `${fullDisk(dataFolder) ?? 'The database has ended. Start again; nothing that was stored is lost.'}\n`,
+      );
     void end(1);
   });
   const status = await application.ended;
   await end(stopping ? 0 : status);
 } catch (error) {
-  if (!(error instanceof MissingRequirement)) throw error;
-  if (error.message) process.stderr.write(`${error.message}\n`);
+  const line = error instanceof MissingRequirement ? error.message : fileTrouble(error);
+  if (line === null) throw error;
+  if (line) process.stderr.write(`${line}\n`);
   process.exit(1);
 }

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import { createPool, type Pool } from 'mysql2/promise';
@@ -35,14 +37,33 @@ export async function openDatabase(url: string, migrationsFolder: string): Promi
     );
   }
   try {
-    await underLock(url, () => migrate(db, { migrationsFolder }));
+    await underLock(url, async () => {
+      await refuseNewer(pool, migrationsFolder);
+      await migrate(db, { migrationsFolder });
+    });
   } catch (error) {
     await pool.end();
+    if (error instanceof DatabaseError) throw error;
     throw new DatabaseError(
       `The tables could not be brought up to date (${reason(error)}); nothing was started.`,
     );
   }
   return { db, pool, close: () => pool.end() };
+}
+
+/** Tables that a newer version has changed are left alone. */
+async function refuseNewer(pool: Pool, migrationsFolder: string): Promise<void> {
+  const [tables] = await pool.query("show tables like '__drizzle_migrations'");
+  if ((tables as unknown[]).length === 0) return;
+  const [rows] = await pool.query('select max(created_at) as newest from __drizzle_migrations');
+  const newest = Number((rows as { newest: number | null }[])[0]?.newest ?? 0);
+  const journal = JSON.parse(readFileSync(join(migrationsFolder, 'meta/_journal.json'), 'utf8')) as {
+    entries: { when: number }[];
+  };
+  if (newest > Math.max(...journal.entries.map(({ when }) => when)))
+    throw new DatabaseError(
+      'These data were last used by a newer version of Periwinkle: start that one, or put back a backup from before.',
+    );
 }
 
 async function underLock(url: string, work: () => Promise<void>): Promise<void> {

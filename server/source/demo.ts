@@ -3,6 +3,7 @@ import { join, relative, sep } from 'node:path';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { readJson } from '@periwinkle/core/formats/read-json';
 import type { Database } from './database';
+import { Refusal } from './refusal';
 import { systems } from './schema';
 import { createSystem } from './systems';
 
@@ -27,6 +28,12 @@ export function folderDocuments(folder: string): Map<string, unknown> {
 export async function loadDemo(db: Database, folder: string): Promise<boolean> {
   const [any] = await db.select({ id: systems.id }).from(systems).limit(1);
   if (any) return false;
-  await createSystem(db, folderDocuments(folder));
-  return true;
+  try {
+    await createSystem(db, folderDocuments(folder));
+    return true;
+  } catch (error) {
+    // Another application on the same database was quicker.
+    if (error instanceof Refusal && error.kind === 'duplicate-id') return false;
+    throw error;
+  }
 }
