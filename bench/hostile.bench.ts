@@ -1,0 +1,225 @@
+import { readFileSync } from 'node:fs';
+import { request } from 'node:http';
+import type { PatchOperation } from '@periwinkle/core/formats/patch';
+import { Application } from '../e2e/support/application';
+
+/**
+ * Hostile requests of thirty kinds, in bursts, while ten people work: how each is answered, how long the longest took, how long the honest
+ * waited, and what memory the server keeps. `PERIWINKLE_HOSTILE` says how many.
+ */
+
+const HOSTILE = Number(process.env['PERIWINKLE_HOSTILE'] ?? 2000);
+const BURST = 20;
+const PEOPLE = 10;
+
+const SYSTEM = '/api/systems/quayside';
+const FIELD = `${SYSTEM}/documents/components/text-field.component.json`;
+const print = (line: string): void => void process.stdout.write(`${line}\n`);
+
+interface Sent {
+  readonly method: string;
+  readonly path: string;
+  readonly headers?: Record<string, string>;
+  readonly body?: string | Buffer;
+}
+interface Answered {
+  readonly status: number;
+  readonly ms: number;
+  readonly type: string;
+}
+
+const application = new Application();
+const { port, hostname } = new URL(await application.start());
+
+/** Sends as it is: no library mends what is wrong with it. */
+function send({ method, path, headers = {}, body }: Sent): Promise<Answered> {
+  const began = performance.now();
+  return new Promise(resolve => {
+    const done = (status: number, type = ''): void =>
+      resolve({ status, ms: performance.now() - began, type });
+    const sent = request(
+      {
+        host: hostname,
+        port,
+        method,
+        path,
+        headers: { ...headers, ...(body ? { 'Content-Length': Buffer.byteLength(body) } : {}) },
+      },
+      response => {
+        response.resume();
+        response.once('end', () =>
+          done(response.statusCode ?? 0, String(response.headers['content-type'] ?? '')),
+        );
+        response.once('error', () => done(response.statusCode ?? 0));
+      },
+    );
+    sent.once('error', () => done(0));
+    sent.end(body);
+  });
+}
+
+const etagOf = async (): Promise<string> =>
+  (await fetch(`http://${hostname}:${port}${FIELD}`)).headers.get('etag')!;
+let etag = await etagOf();
+const patch = (
+  operations: readonly PatchOperation[] | string,
+  headers: Record<string, string> = {},
+): Sent => ({
+  method: 'PATCH',
+  path: FIELD,
+  headers: { 'Content-Type': 'application/json-patch+json', 'If-Match': etag, ...headers },
+  body: typeof operations === 'string' ? operations : JSON.stringify(operations),
+});
+const json = (method: string, path: string, body: string): Sent => ({
+  method,
+  path,
+  headers: { 'Content-Type': 'application/json' },
+  body,
+});
+const many = <Value>(length: number, make: (index: number) => Value): Value[] =>
+  Array.from({ length }, (_, index) => make(index));
+const rule = (set: object, when: object = {}): PatchOperation => ({
+  op: 'add',
+  path: '/rules/-',
+  value: { id: `h${Math.random().toString(36).slice(2)}`, when, set },
+});
+const deep = (open: string, close: string, times: number): string => open.repeat(times) + close.repeat(times);
+
+const KINDS: Readonly<Record<string, () => Sent>> = {
+  'the root into itself': () => patch([{ op: 'move', from: '', path: '/rules/0' }]),
+  'doubling by copies': () =>
+    patch(many(60, index => ({ op: 'copy', from: '/rules', path: `/rules/0/set/c${index}` }))),
+  'copies of the whole': () => patch(many(30, index => ({ op: 'copy', from: '', path: `/guide/c${index}` }))),
+  'a megabyte of a value': () => patch([rule({ frame: { color: 'x'.repeat(1_000_000) } })]),
+  'a value of brackets': () => patch([rule({ frame: { color: deep('(', ')', 3000) } })]),
+  'a megabyte of a key': () => patch([rule({ ['k'.repeat(1_000_000)]: {} })]),
+  'wrong tokens': () =>
+    json(
+      'POST',
+      `${SYSTEM}/edits`,
+      JSON.stringify({
+        parts: [
+          {
+            path: 'tokens/many.tokens.json',
+            revision: 0,
+            key: Math.random().toString(36),
+            patch: [
+              {
+                op: 'replace',
+                path: '',
+                value: Object.fromEntries(
+                  many(100_000, index => [`t${index}`, { $value: 'x', $type: 'color' }]),
+                ),
+              },
+            ],
+          },
+        ],
+      }),
+    ),
+  'thousands of rules': () =>
+    patch(many(4900, () => rule({ frame: { color: '#123456' } }, { pointer: 'over' }))),
+  'thousands of wrong rules': () => patch(many(900, () => rule({ frame: { colr: '{x}' } }, { pointr: 'x' }))),
+  'insertions at the front': () => patch(many(4000, () => ({ op: 'add', path: '/rules/0', value: {} }))),
+  'millions of brackets': () => patch('['.repeat(2_000_000)),
+  'millions of objects': () => patch(`[${'{},'.repeat(500_000)}{}]`),
+  'no JSON': () => patch('{"a":'),
+  'an empty body': () => patch(''),
+  'no UTF-8': () => ({ ...patch('x'), body: Buffer.from([0xff, 0xfe, 0x22, 0xff]) }),
+  'too large': () => patch(JSON.stringify(many(9, () => 'x'.repeat(1_000_000)))),
+  __proto__: () => patch('[{"op":"add","path":"/__proto__/x","value":1}]'),
+  constructor: () => patch([{ op: 'add', path: '/guide/constructor', value: 'x' }]),
+  'a revision that is none': () => patch([rule({})], { 'If-Match': '"99999999999999999999"' }),
+  'a revision of another time': () => patch([rule({})], { 'If-Match': '"1"' }),
+  'a key that is too long': () => patch([rule({})], { 'Idempotency-Key': 'k'.repeat(8000) }),
+  'an author that is too long': () => patch([rule({})], { 'Periwinkle-Author': 'a'.repeat(8000) }),
+  'no percent encoding': () => patch([rule({})], { 'Periwinkle-Label': '%E0%A4%A' }),
+  'another type': () => ({
+    ...patch([rule({})]),
+    headers: { 'Content-Type': 'text/html', 'If-Match': etag },
+  }),
+  'another encoding': () => patch('x', { 'Content-Encoding': 'br' }),
+  'another origin': () => patch([rule({})], { Origin: 'http://elsewhere.example' }),
+  'another host': () => ({ method: 'GET', path: '/api/systems', headers: { Host: 'elsewhere.example' } }),
+  'numbers that are none': () => ({ method: 'GET', path: `${SYSTEM}/edits?after=Infinity` }),
+  'a way out of the folder': () => ({
+    method: 'GET',
+    path: `${SYSTEM}/documents/..%2f..%2f..%2fetc%2fpasswd`,
+  }),
+  'an address that is none': () => ({ method: 'GET', path: '/api/%ff%fe' }),
+  'a file that is none': () => ({ method: 'GET', path: '/assets/nothing.js' }),
+  'a drawing that is none': () =>
+    json(
+      'POST',
+      `${SYSTEM}/edits`,
+      JSON.stringify({
+        parts: [
+          {
+            path: 'icons/hostile.svg',
+            revision: 0,
+            key: Math.random().toString(36),
+            patch: [{ op: 'replace', path: '', value: deep('<g>', '</g>', 20_000) }],
+          },
+        ],
+      }),
+    ),
+};
+
+const memory = (): number => {
+  const status = readFileSync(`/proc/${application.processes().server}/status`, 'utf8');
+  return Number(/VmRSS:\s+(\d+)/.exec(status)![1]) / 1024;
+};
+
+const waits: number[] = [];
+let isOver = false;
+/** Reads, and now and then writes, as people do. */
+async function work(person: number): Promise<void> {
+  const path = `${SYSTEM}/documents/guide/person-${person}.md`;
+  for (let turn = 0; !isOver; turn++) {
+    waits.push((await send({ method: 'GET', path: SYSTEM })).ms);
+    const [made] = turn === 0 ? [0] : [turn];
+    const part = {
+      path: path.slice(`${SYSTEM}/documents/`.length),
+      revision: made,
+      key: `p${person}-${turn}`,
+      patch: [{ op: 'replace', path: '', value: `Turn ${turn} of ${person}.` }],
+    };
+    const written = await send(json('POST', `${SYSTEM}/edits`, JSON.stringify({ parts: [part] })));
+    if (written.status !== 200) print(`  honest work was answered ${written.status}`);
+    waits.push(written.ms);
+    await new Promise(resolve => setTimeout(resolve, 200));
+  }
+}
+
+const before = memory();
+const people = many(PEOPLE, work);
+const names = Object.keys(KINDS);
+const told = new Map<string, { statuses: Set<number>; slowest: number; isProblem: boolean }>();
+for (let sent = 0; sent < HOSTILE; sent += BURST) {
+  etag = await etagOf();
+  const burst = many(BURST, index => names[(sent + index * 7) % names.length]!);
+  await Promise.all(
+    burst.map(async name => {
+      const { status, ms, type } = await send(KINDS[name]!());
+      const known = told.get(name) ?? { statuses: new Set(), slowest: 0, isProblem: true };
+      known.statuses.add(status);
+      known.slowest = Math.max(known.slowest, ms);
+      known.isProblem &&= type.startsWith('application/problem+json');
+      told.set(name, known);
+    }),
+  );
+}
+isOver = true;
+await Promise.all(people);
+await new Promise(resolve => setTimeout(resolve, 3000));
+const sorted = waits.toSorted((a, b) => a - b);
+const at = (share: number): string => sorted[Math.floor((sorted.length - 1) * share)]!.toFixed(0);
+print(`${HOSTILE} requests of ${names.length} kinds:`);
+for (const [name, { statuses, slowest, isProblem }] of told)
+  print(
+    `  ${name.padEnd(28)} ${[...statuses].join(' ').padEnd(8)} ${slowest.toFixed(0).padStart(6)} ms at most${isProblem ? '' : ', no problem+json'}`,
+  );
+print(
+  `Honest work, ${waits.length} requests: median ${at(0.5)} ms, 99th percentile ${at(0.99)} ms, longest ${at(1)} ms (aim 300)`,
+);
+print(`Memory: ${before.toFixed(0)} MiB before, ${memory().toFixed(0)} MiB after`);
+await application.remove();
