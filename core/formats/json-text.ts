@@ -46,14 +46,16 @@ export interface JsonVisitor {
 export function walkJson(text: string, { open, key, comma, close }: JsonVisitor): void {
   /** By container: whether it is a list. */
   const lists: boolean[] = [];
+  const next = /[[\]{},"]/g;
   let expectsKey = false;
-  for (let at = 0; at < text.length; at++) {
-    switch (text[at]) {
+  for (let found = next.exec(text); found; found = next.exec(text)) {
+    const at = found.index;
+    switch (found[0]) {
       case '{':
       case '[':
-        lists.push(text[at] === '[');
-        expectsKey = text[at] === '{';
-        if (open?.(at, text[at] === '[') === false) return;
+        lists.push(found[0] === '[');
+        expectsKey = found[0] === '{';
+        if (open?.(at, found[0] === '[') === false) return;
         break;
       case '}':
       case ']':
@@ -65,17 +67,28 @@ export function walkJson(text: string, { open, key, comma, close }: JsonVisitor)
         expectsKey = lists.at(-1) === false;
         comma?.();
         break;
-      case '"': {
-        const start = at;
-        for (at++; at < text.length && text[at] !== '"'; at++) if (text[at] === '\\') at++;
-        if (expectsKey && key?.(nameIn(text.slice(start, at + 1)), start) === false) return;
+      default: {
+        const end = stringEnd(text, at);
+        if (expectsKey && key?.(nameIn(text.slice(at, end + 1)), at) === false) return;
         expectsKey = false;
+        next.lastIndex = end + 1;
       }
     }
   }
 }
 
+/** Where a string that begins at a quotation mark has its last one; the end of the text where it has none. */
+function stringEnd(text: string, start: number): number {
+  for (let end = text.indexOf('"', start + 1); end >= 0; end = text.indexOf('"', end + 1)) {
+    let slashes = 0;
+    while (text[end - 1 - slashes] === '\\') slashes++;
+    if (slashes % 2 === 0) return end;
+  }
+  return text.length;
+}
+
 function nameIn(quoted: string): string {
+  if (!quoted.includes('\\')) return quoted.slice(1, -1);
   try {
     return JSON.parse(quoted) as string;
   } catch {

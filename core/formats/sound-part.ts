@@ -34,14 +34,17 @@ const ROUNDS = 40;
 export function soundPart(path: string, whole: unknown, problems: readonly LocalProblem[]): SoundPart | null {
   const row = documentKind(path);
   const standIns = row && STAND_INS[row.kind];
-  if (!standIns || !isObject(whole)) return null;
+  if (!standIns || !isObject(whole) || problems.some(({ code }) => code === 'too-many-tokens')) return null;
   const out = new Set<string>();
   let found: readonly LocalProblem[] = problems;
   for (let round = 0; round < ROUNDS; round++) {
+    const before = out.size;
     for (const problem of found) {
       const place = round === 0 ? problem.pointer : placeInWhole(whole, out, problem.pointer);
       if (place !== '') out.add(place);
     }
+    // What lies nowhere inside cannot be taken out; what is missing was put in by the first round.
+    if (round > 0 && out.size === before) return null;
     const rest = reduced(whole, '', out) as Readonly<Record<string, unknown>>;
     const document = { ...standIns(rest), ...rest };
     found = structureProblems(path, document);
