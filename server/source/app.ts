@@ -41,7 +41,7 @@ export function createApp(config: Config, database: OpenDatabase, logger: Logger
     }),
   );
   app.use(sameOriginWrites);
-  app.use('/api', apiRoutes(database, new EventTail(database.db)), unknownPath);
+  app.use('/api', apiRoutes(database, new EventTail(database.db), config.authorHeader), unknownPath);
   if (config.webFolder !== null) serveWeb(app, config.webFolder);
   app.use(unknownPath);
   app.use(problemResponses(logger, BODY_LIMIT));

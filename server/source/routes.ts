@@ -63,7 +63,19 @@ function keyIn(request: Request, name: string, fallback: () => string): string {
   return value;
 }
 
-const authorOf = (request: Request): string => headerText(request, 'Periwinkle-Author', '').trim();
+/** Who a request is from: as the proxy says where one is set to, and then by nothing else; as the client says otherwise. */
+const authorsFrom =
+  (proxyHeader: string | null) =>
+  (request: Request): string => {
+    if (proxyHeader === null) return headerText(request, 'Periwinkle-Author', '').trim();
+    // Proxies write names as they have them, in UTF-8; Node reads headers as Latin-1.
+    const name = Buffer.from(request.get(proxyHeader) ?? '', 'latin1')
+      .toString('utf8')
+      .trim();
+    if ([...name].length > LIMITS.nameLetters)
+      throw badHeader(`The header ${proxyHeader} may have ${LIMITS.nameLetters} letters at most.`);
+    return name;
+  };
 
 /** A whole number of the query; `null` where there is none. Throws 400 for anything else. */
 function numberOf(request: Request, name: string): number | null {
@@ -91,14 +103,6 @@ function revisionOf(request: Request): number {
   return Number(match[1]);
 }
 
-/** What the headers say of an edit, apart from what it does. */
-const namesOf = (request: Request, editKey: string): EditNames => ({
-  systemId: idOf(request),
-  changeId: keyIn(request, 'Periwinkle-Change', () => editKey),
-  label: headerText(request, 'Periwinkle-Label', 'An edit', LIMITS.titleLetters),
-  author: authorOf(request),
-});
-
 /** A part of an edit as it is sent. */
 type PartBody = Omit<EditPart, 'editKey'> & { readonly key: string };
 
@@ -107,8 +111,20 @@ const answer = (response: Response, value: unknown): void =>
   void response.type('application/json').send(writeJson(value));
 
 /** The HTTP protocol: every route, each a thin layer over storage. Described in `openapi.ts`. */
-export function apiRoutes({ db, pool }: OpenDatabase, events: EventTail): Router {
+export function apiRoutes(
+  { db, pool }: OpenDatabase,
+  events: EventTail,
+  proxyHeader: string | null = null,
+): Router {
   const router = Router();
+  const authorOf = authorsFrom(proxyHeader);
+  /** What the headers say of an edit, apart from what it does. */
+  const namesOf = (request: Request, editKey: string): EditNames => ({
+    systemId: idOf(request),
+    changeId: keyIn(request, 'Periwinkle-Change', () => editKey),
+    label: headerText(request, 'Periwinkle-Label', 'An edit', LIMITS.titleLetters),
+    author: authorOf(request),
+  });
   const json = text({ type: ['application/json'], limit: BODY_LIMIT });
   const patch = text({ type: [PATCH_TYPE], limit: BODY_LIMIT });
   router.use((_, response, next) => {

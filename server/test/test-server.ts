@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { createPool } from 'mysql2/promise';
 import { pino } from 'pino';
 import { createApp } from '../source/app';
+import type { Config } from '../source/config';
 import { openDatabase, type OpenDatabase } from '../source/database';
 import { folderDocuments } from '../source/demo';
 import { createSystem } from '../source/systems';
@@ -26,7 +27,7 @@ function adminUrl(): string {
 export const demoDocuments = (): Map<string, unknown> =>
   folderDocuments(join(process.cwd(), 'demo/quayside'));
 
-export async function startTestServer(): Promise<TestServer> {
+export async function startTestServer(settings: Partial<Config> = {}): Promise<TestServer> {
   const name = `periwinkle_${process.pid}_${++count}`;
   const admin = createPool(adminUrl());
   await admin.query(`create database ${name} character set utf8mb4 collate utf8mb4_bin`);
@@ -42,6 +43,8 @@ export async function startTestServer(): Promise<TestServer> {
     webFolder: null,
     demoFolder: null,
     logLevel: 'silent',
+    authorHeader: null,
+    ...settings,
   };
   const server: Server = createServer(createApp(config, database, pino({ level: 'silent' })));
   await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve));
