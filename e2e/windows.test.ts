@@ -347,7 +347,7 @@ test(
   async () => {
     const part = (summary: string): Promise<unknown> =>
       driver.executeScript(
-        `periwinkle.edit('${DOCUMENT}', [{ op: 'replace', path: '/summary', value: '${summary}' }], '${summary}', 'in two parts')`,
+        `periwinkle.edit('${DOCUMENT}', [{ op: 'replace', path: '/summary', value: '${summary}' }], '${summary}', 'in-two-parts')`,
       );
     await inWindow(0);
     await part('Part one.');
@@ -356,7 +356,7 @@ test(
     await part('Part two.');
     await eventually(driver, `document.querySelector('.storing').textContent === 'not stored'`);
     await inWindow(1);
-    await eventually(driver, `periwinkle.state().history.undo?.change === 'in two parts'`);
+    await eventually(driver, `periwinkle.state().history.undo?.change === 'in-two-parts'`);
     await driver.executeScript(`return periwinkle.step('undo')`);
     await inWindow(0);
     await reconnect();

@@ -103,9 +103,11 @@ function useStyles(page: Document | null, system: System, trial: Trial, contexts
     const names = namesOf(system);
     for (const [modifier, context] of Object.entries(contexts))
       root.setAttribute(names.context(modifier), context);
+    // Where the system names them, its stylesheet paints them.
+    const { surface, ink } = system.page;
     const ground = pageColor(system, contexts);
-    root.style.background = ground;
-    root.style.color = inkOn(ground);
+    root.style.background = surface === null ? ground : '';
+    root.style.color = ink === null ? inkOn(ground) : '';
   }, [page, system, contexts]);
 }
 
