@@ -176,10 +176,9 @@ async function work(person: number): Promise<void> {
   const path = `${SYSTEM}/documents/guide/person-${person}.md`;
   for (let turn = 0; !isOver; turn++) {
     waits.push((await send({ method: 'GET', path: SYSTEM })).ms);
-    const [made] = turn === 0 ? [0] : [turn];
     const part = {
       path: path.slice(`${SYSTEM}/documents/`.length),
-      revision: made,
+      revision: turn,
       key: `p${person}-${turn}`,
       patch: [{ op: 'replace', path: '', value: `Turn ${turn} of ${person}.` }],
     };

@@ -205,6 +205,12 @@ test(
       await focus('gate');
       await press('12', Key.TAB);
       await clean(`harbour office complaining ${query}`);
+      await focus('dues');
+      await press('1240.50', Key.TAB, '493027', Key.TAB, 'brass lantern over water');
+      await send();
+      await clean(`harbour office asking ${query}`);
+      await eventually(driver, `document.querySelectorAll('.sent > div').length > 0`);
+      await clean(`harbour office approved ${query}`);
     }
     // Too wide for its place it scrolls there; the edge makes it narrower, and the page is mirrored.
     const edge = await find(driver, '.edge');

@@ -17,6 +17,9 @@ export function noted(notes: readonly string[], act: Act, takesText: boolean): r
     case 'leave':
       // The key has led out already.
       return last === 'leave' || last === 'key Tab' || last === 'key Shift+Tab' ? notes : [...notes, 'leave'];
+    case 'paste':
+      // The keys that pasted it are no act of their own.
+      return [...(last === 'key Control+v' ? notes.slice(0, -1) : notes), writtenAct(act)];
     case 'key': {
       if (['Shift', 'Control', 'Alt', 'Meta', 'Dead', 'Unidentified', 'Process'].includes(act.key))
         return notes;

@@ -56,7 +56,7 @@ export function* passages(
   component: Component,
 ): Generator<{ readonly done: number; readonly total: number }, PassageTable> {
   const [sample] = component.samples;
-  const { field } = beginning({ system, component, sample });
+  const { field, state: start } = beginning({ system, component, sample });
   const columns = columnsOf(field);
   const rows: PassageRow[] = [];
   for (const { id, region, when } of component.situations) {
@@ -70,7 +70,6 @@ export function* passages(
     const exact = reach({ system, component, sample, target: drawn });
     const found = exact.reachable ? exact : reach({ system, component, sample, target: region });
     const played = found.reachable ? moments({ system, component, sample, acts: found.acts }) : null;
-    const start = beginning({ system, component, sample }).state;
     const state = played && (played.at(-1)?.state ?? start);
     rows.push({
       situation: id,

@@ -1,5 +1,6 @@
 import type { Act } from '../behaviour/acts';
 import { noted } from '../behaviour/noted';
+import { planOf } from '../behaviour/plan-of';
 import type { Combination } from '../space/space';
 import { givenOf, type Trial, type TrialField } from './trials';
 
@@ -18,8 +19,7 @@ export type TrialLog = readonly LogEntry[];
 export function logged(log: TrialLog, { name, component }: TrialField, act: Act, value: string): TrialLog {
   const before = log.findLastIndex(entry => entry.name !== name) + 1;
   const notes = log.slice(before).map(entry => entry.act);
-  const takesText = component.anatomy.control?.element !== 'button';
-  const after = noted(notes, act, takesText);
+  const after = noted(notes, act, planOf(component).kind.takesText);
   // The field may have been left just now by a key: what it holds belongs to that.
   const isLeft = act.kind === 'leave';
   if (after === notes && !isLeft) return log;
@@ -34,7 +34,7 @@ export function logged(log: TrialLog, { name, component }: TrialField, act: Act,
   ];
 }
 
-/** One entry more that no script tells of: something pasted, an answer, the form sent or reset. */
+/** One entry more that no script tells of: an answer, the form sent or reset. */
 export const loggedText = (log: TrialLog, name: string | null, act: string): TrialLog => [
   ...log,
   { name, act },

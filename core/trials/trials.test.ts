@@ -1,9 +1,10 @@
 import { readAct } from '../behaviour/acts';
+import { play } from '../behaviour/play';
 import { checkSystem } from '../checks/check-system';
 import { addEntry, renameEntry } from '../editing/entry-edits';
 import { removeComponent, renameComponent } from '../editing/component-edits';
 import { addTrial, changeTrial, removeTrial } from '../editing/trial-edits';
-import { compileSystem, type System } from '../components/system';
+import { compileSystem, componentNamed, type System } from '../components/system';
 import type { TrialDocument } from '../formats/trial-document';
 import { demoDocuments } from '../test/demo';
 import { logged, loggedText, walkthroughFrom, type TrialLog } from './trial-log';
@@ -77,6 +78,21 @@ test('what was done becomes a walkthrough that can be played, and comes to the s
   ]);
   const kept = compileSystem(addEntry('text-field', 'walkthroughs', { id: 'kept', acts, ...rest })(system));
   expect(checkSystem(kept.documents).problems).toEqual([]);
+  const component = componentNamed(kept, 'text-field')!;
+  const played = play({ system: kept, component, sample: field('vessel').sample, set: rest.set, acts });
+  const validity = (act: string): string | undefined =>
+    played.find(moment => moment.act === act)?.combination['validity'];
+  expect([validity('type osprey'), validity('key Tab'), validity('type O')]).toEqual([
+    'none',
+    'invalid',
+    'valid',
+  ]);
+  expect(played.at(-1)).toMatchObject({ act: 'key Enter', value: 'Osprey', messages: [] });
+});
+
+test('what is pasted is one act, whatever keys did it', () => {
+  const log = done(['vessel', 'key Control+v'], ['vessel', 'paste Osprey']);
+  expect(log.map(({ act }) => act)).toEqual(['paste Osprey']);
 });
 
 test('a field hears of another that it asks about, and says the language of the page', () => {

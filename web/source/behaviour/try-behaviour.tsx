@@ -81,15 +81,6 @@ export function TryBehaviour({
           setAsked({ ask, answer });
         }),
     });
-    const pasted = (event: Event): void => {
-      const text = (event as ClipboardEvent).clipboardData?.getData('text/plain') ?? '';
-      if (text !== '')
-        setNotes(before => [
-          ...before.filter((_, place) => place < before.length - (before.at(-1) === 'key Control+v' ? 1 : 0)),
-          `paste ${text}`,
-        ]);
-    };
-    fresh.addEventListener('paste', pasted);
     setIs(titleAt.current(attached.combination));
     setNotes([]);
     setAsked(null);

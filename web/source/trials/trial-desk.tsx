@@ -30,13 +30,6 @@ export function TrialDesk({
   const hands = useMemo(
     (): TrialHands => ({
       onAct: (field, act, value) => setLog(before => logged(before, field, act, value)),
-      onPaste: ({ name }, text) =>
-        setLog(before => {
-          // The key that pasted it is no act of its own.
-          const last = before.at(-1);
-          const kept = last?.name === name && last.act === 'key Control+v' ? before.slice(0, -1) : before;
-          return loggedText(kept, name, `paste ${text}`);
-        }),
       onTrySend: () => setLog(before => loggedText(before, null, 'send')),
       onReset: () => setLog(before => loggedText(before, null, 'reset')),
       onSent: values => setSent(before => [...before, values]),

@@ -1,5 +1,6 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Act } from '@periwinkle/core/behaviour/acts';
+import { contrast } from '@periwinkle/core/checks/contrast';
 import type { System } from '@periwinkle/core/components/system';
 import { namesOf } from '@periwinkle/core/emit/names';
 import { attachWhole } from '@periwinkle/core/shipped/attach-whole';
@@ -13,7 +14,6 @@ import { pageColor } from '../specimen/page-color';
 /** What happens on a trial's page. */
 export interface TrialHands {
   readonly onAct: (field: TrialField, act: Act, value: string) => void;
-  readonly onPaste: (field: TrialField, text: string) => void;
   readonly onSent: (values: readonly SentValue[]) => void;
   readonly onTrySend: () => void;
   readonly onReset: () => void;
@@ -111,13 +111,9 @@ function useStyles(page: Document | null, system: System, trial: Trial, contexts
   }, [page, system, contexts]);
 }
 
-/** Black or white, whichever can be read on a colour. */
-const inkOn = (hex: string): string => {
-  const [red = 255, green = 255, blue = 255] = (hex.slice(1, 7).match(/../g) ?? []).map(part =>
-    parseInt(part, 16),
-  );
-  return red * 0.299 + green * 0.587 + blue * 0.114 > 140 ? '#111' : '#fff';
-};
+/** Black or white, whichever can be read better on a colour. */
+const inkOn = (ground: string): string =>
+  (contrast('#000000', ground) ?? 21) >= (contrast('#ffffff', ground) ?? 1) ? '#000000' : '#ffffff';
 
 /** Puts a form with its fields into the page, and has their scripts follow what is done. Gives what ends it. */
 function bringToLife(
@@ -181,10 +177,6 @@ function attachOne(
       onAnswer(isAccepted);
       return isAccepted;
     },
-  });
-  root.addEventListener('paste', event => {
-    const text = event.clipboardData?.getData('text/plain') ?? '';
-    if (text !== '') hands().onPaste(field, text);
   });
   return attached;
 }
