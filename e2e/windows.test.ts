@@ -81,9 +81,16 @@ test(
   TIMEOUT,
 );
 
-/** Waits until what is not yet stored lies in the browser's storage. */
-const keptHere = (): Promise<unknown> =>
-  driver.wait(async () => ((await keptTexts()) as string[]).length > 0, TIMEOUT / 2, 'something is kept');
+/** Waits until values that are not yet stored lie, all of them, in the browser's storage. */
+const keptHere = (...values: readonly string[]): Promise<unknown> =>
+  driver.wait(
+    async () => {
+      const kept = ((await keptTexts()) as string[]).join();
+      return values.every(value => kept.includes(value));
+    },
+    TIMEOUT / 2,
+    `${values.join(', ')} are kept`,
+  );
 
 /** Runs a script with `store`, a transaction's store of what windows keep, and `done`. */
 const withKept = (script: string): Promise<unknown> =>
@@ -205,7 +212,7 @@ test(
         `const leaving = new Event('beforeunload', { cancelable: true }); return !dispatchEvent(leaving)`,
       );
     expect(await asks()).toBe(true);
-    await keptHere();
+    await keptHere('#0f0f0f');
     await driver.navigate().refresh();
     await plateReady(driver);
     await shows('border-color', '#0f0f0f');
@@ -229,7 +236,7 @@ test(
     await cutOff();
     await set('border-color', '#2f2f2f');
     await set('background-color', '#3f3f3f');
-    await keptHere();
+    await keptHere('#2f2f2f', '#3f3f3f');
     await driver.close();
     await inWindow(1);
     expect(await entryText('border-color')).not.toBe('#2f2f2f');
@@ -410,7 +417,7 @@ test(
     await inWindow(0);
     await cutOff();
     await set('border-color', '#1e1e1e');
-    await keptHere();
+    await keptHere('#1e1e1e');
     await changeKept(`kept.bases.forEach(base => (base.revision += 1000)); kept.lastEdit += 1000;`);
     await driver.navigate().refresh();
     await plateReady(driver);
