@@ -27,11 +27,11 @@ async function fill({ database: { db } }: TestServer, count: number): Promise<vo
   let id = 0;
   const at = new Date();
   const edit = (changeId: string, kind: string, target: string | null, next: string) => {
-    const inverse = [
+    const inverse = JSON.stringify([
       { op: 'test', path: '/summary', value: next },
       { op: 'replace', path: '/summary', value: summary },
-    ];
-    const patch = [{ op: 'replace', path: '/summary', value: next }];
+    ]);
+    const patch = JSON.stringify([{ op: 'replace', path: '/summary', value: next }]);
     summary = next;
     const editKey = `${changeId} ${kind}`;
     const names = { changeId, kind, target, editKey, label: `Edit ${changeId}`, author: AUTHOR };

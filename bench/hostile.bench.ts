@@ -209,7 +209,7 @@ for (let sent = 0; sent < HOSTILE; sent += BURST) {
 }
 isOver = true;
 await Promise.all(people);
-await new Promise(resolve => setTimeout(resolve, 3000));
+await new Promise(resolve => setTimeout(resolve, 10_000));
 const sorted = waits.toSorted((a, b) => a - b);
 const at = (share: number): string => sorted[Math.floor((sorted.length - 1) * share)]!.toFixed(0);
 print(`${HOSTILE} requests of ${names.length} kinds:`);

@@ -3,6 +3,7 @@ import { build } from 'esbuild';
 import { build as buildWeb } from 'vite';
 import { fileURLToPath } from 'node:url';
 import { compiledValidators } from './compiled-validators.mjs';
+import { NODE_BUILD, SERVER_BUILD } from './server-build.mjs';
 import { shippedScriptsModule } from './shipped-scripts.mjs';
 
 // Whoever calls this may have another setting, as test runners do; what is built is what people use.
@@ -12,22 +13,9 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 const only = process.argv.slice(2);
 const wanted = name => only.length === 0 || only.includes(name);
 
-const node = {
-  absWorkingDir: root,
-  bundle: true,
-  platform: 'node',
-  target: 'node20',
-  format: 'esm',
-  packages: 'external',
-  sourcemap: true,
-  logLevel: 'warning',
-  tsconfig: 'tsconfig.json',
-  plugins: [shippedScriptsModule],
-};
-
 if (wanted('cli')) {
   await build({
-    ...node,
+    ...NODE_BUILD,
     // One file with all it needs starts several times faster than a tree of packages.
     packages: 'bundle',
     minify: true,
@@ -43,12 +31,5 @@ if (wanted('cli')) {
     outExtension: { '.js': '.mjs' },
   });
 }
-if (wanted('server')) {
-  await build({
-    ...node,
-    entryPoints: { server: 'server/source/main.ts' },
-    outdir: 'server/dist',
-    outExtension: { '.js': '.mjs' },
-  });
-}
+if (wanted('server')) await build(SERVER_BUILD);
 if (wanted('web')) await buildWeb({ configFile: `${root}web/vite.config.ts`, logLevel: 'warn' });

@@ -16,6 +16,7 @@ try {
   if (!process.env.PERIWINKLE_DATABASE_URL) requireDebian('mariadb-server');
   requireBuild();
   const { context } = await import('esbuild');
+  const { SERVER_BUILD } = await import('./server-build.mjs');
   const { createServer } = await import('vite');
   let application = await startApplication();
   process.env.PERIWINKLE_API = `http://127.0.0.1:${application.port}`;
@@ -36,20 +37,7 @@ try {
         say('The server has been started again.');
       }),
   };
-  const watch = await context({
-    absWorkingDir: root,
-    entryPoints: { server: 'server/source/main.ts' },
-    outdir: 'server/dist',
-    outExtension: { '.js': '.mjs' },
-    bundle: true,
-    platform: 'node',
-    target: 'node20',
-    format: 'esm',
-    packages: 'external',
-    sourcemap: true,
-    tsconfig: 'tsconfig.json',
-    plugins: [restart],
-  });
+  const watch = await context({ ...SERVER_BUILD, plugins: [...SERVER_BUILD.plugins, restart] });
   await watch.watch();
   const end = async () => {
     await watch.dispose();

@@ -1,7 +1,7 @@
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { and, eq } from 'drizzle-orm';
 import { inTransaction, Overtaken } from './source/database';
-import { writeEdit } from './source/edits';
+import { writeEdit } from './source/work/edits';
 import { documents } from './source/schema';
 import { startTestServer, type TestServer } from './test/test-server';
 
@@ -243,7 +243,8 @@ test('what was written over between reading and writing is done again, on what i
     .where(and(eq(documents.systemId, 'quayside'), eq(documents.path, path)));
   const { revision, body } = row!;
   const applied = {
-    document: { path, revision, body: JSON.parse(body!) as unknown },
+    document: { path, revision, body: JSON.parse(body!) as unknown, letters: body!.length },
+    text: body,
     patch: [],
     inverse: [],
   };

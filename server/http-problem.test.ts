@@ -17,12 +17,7 @@ function statusOf(error: unknown): number {
     send: () => response,
   };
   const request = { method: 'GET', path: '/' } as Request;
-  problemResponses(pino({ level: 'silent' }), 1_000_000)(
-    error,
-    request,
-    response as unknown as Response,
-    () => {},
-  );
+  problemResponses(pino({ level: 'silent' }))(error, request, response as unknown as Response, () => {});
   return status;
 }
 

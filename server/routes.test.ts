@@ -1,5 +1,3 @@
-import { pino } from 'pino';
-import { createApp } from './source/app';
 import { ConfigError, readConfig } from './source/config';
 import { OPENAPI } from './source/openapi';
 import { printedAddress } from './source/printed-address';
@@ -18,7 +16,7 @@ interface Layer {
 }
 
 test('every route is in the OpenAPI document, and every route of the document is there', () => {
-  const router = apiRoutes(one.database, new EventTail(one.database.db)) as unknown as {
+  const router = apiRoutes(one.database, one.workers, new EventTail(one.database.db)) as unknown as {
     stack: readonly Layer[];
   };
   const routes = router.stack.flatMap(({ route }) =>
@@ -36,21 +34,7 @@ describe('several applications on one database', () => {
   const PATH = '/api/systems/quayside/documents/components/text-field.component.json';
 
   test('an edit through one is told by the other, and both keep one order', async () => {
-    const config = {
-      databaseUrl: '',
-      host: '127.0.0.1',
-      port: 0,
-      allowedHosts: [],
-      webFolder: null,
-      demoFolder: null,
-      logLevel: 'silent',
-      authorHeader: null,
-    };
-    const app = createApp(config, one.database, pino({ level: 'silent' }));
-    const other = app.listen(0, '127.0.0.1');
-    await new Promise(resolve => other.once('listening', resolve));
-    const { port } = other.address() as { port: number };
-    const urls = [one.url, `http://127.0.0.1:${port}`];
+    const urls = [one.url, await one.another()];
     const controller = new AbortController();
     const { lastEdit } = (await (await fetch(`${one.url}/api/systems/quayside`)).json()) as {
       lastEdit: number;
@@ -82,8 +66,6 @@ describe('several applications on one database', () => {
     expect(revisions).toEqual([...revisions].sort((a, b) => a - b));
     expect(new Set(revisions).size).toBe(10);
     controller.abort();
-    other.closeAllConnections();
-    await new Promise(resolve => other.close(resolve));
   }, 60_000);
 });
 

@@ -1,4 +1,4 @@
-import { inTurn } from './source/turns';
+import { inTurn } from './source/work/turns';
 
 /** Work on one thing waits for its turn; a failure ends nobody else's. */
 

@@ -9,6 +9,8 @@ export const LIMITS = {
   depth: 64,
   /** Of a system. */
   documents: 2_000,
+  /** Of all documents of a system as they are written, in letters. */
+  systemLetters: 32 * 1024 * 1024,
   /** Of an archive that is taken in, unpacked. */
   unpackedBytes: 32 * 1024 * 1024,
   /** Of a file of tokens. */
@@ -34,6 +36,8 @@ export const LIMITS = {
   /** Of one answer of the server that lists edits: so many, and so many letters of patches; at least one. */
   editsTold: 500,
   lettersTold: 4_000_000,
+  /** That the server computes at a stretch for one request, in milliseconds. */
+  workMs: 10_000,
   /** Of problems, one by one; the others are counted. */
   problemsTold: 200,
   /** Of a name that a request gives: an author, a key, a change. */

@@ -8,10 +8,11 @@ import type { OpenDatabase } from './database';
 import { EventTail } from './event-tail';
 import { allowHosts, sameOriginWrites } from './http-guards';
 import { problemResponses, unknownPath } from './http-problem';
-import { apiRoutes, BODY_LIMIT } from './routes';
+import { apiRoutes } from './routes';
+import type { Workers } from './workers';
 
 /** Puts the application together. It keeps no state: several may run on one database. */
-export function createApp(config: Config, database: OpenDatabase, logger: Logger): Express {
+export function createApp(config: Config, database: OpenDatabase, workers: Workers, logger: Logger): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
@@ -41,10 +42,10 @@ export function createApp(config: Config, database: OpenDatabase, logger: Logger
     }),
   );
   app.use(sameOriginWrites);
-  app.use('/api', apiRoutes(database, new EventTail(database.db), config.authorHeader), unknownPath);
+  app.use('/api', apiRoutes(database, workers, new EventTail(database.db), config.authorHeader), unknownPath);
   if (config.webFolder !== null) serveWeb(app, config.webFolder);
   app.use(unknownPath);
-  app.use(problemResponses(logger, BODY_LIMIT));
+  app.use(problemResponses(logger));
   return app;
 }
 

@@ -17,16 +17,22 @@ export interface OpenDatabase {
   readonly close: () => Promise<void>;
 }
 
-/** Connects and brings the tables up to date. Several applications may do so at once: one migrates, the others wait. */
-export async function openDatabase(url: string, migrationsFolder: string): Promise<OpenDatabase> {
+/** Connections to a database whose tables are up to date, made when they are first used. */
+export function connectTo(url: string, connectionLimit: number): OpenDatabase {
   const pool = createPool({
     uri: url,
-    connectionLimit: 10,
+    connectionLimit,
     charset: 'utf8mb4',
     timezone: 'Z',
     supportBigNumbers: true,
   });
-  const db = drizzle(pool, { schema, mode: 'default' });
+  return { db: drizzle(pool, { schema, mode: 'default' }), pool, close: () => pool.end() };
+}
+
+/** Connects and brings the tables up to date. Several applications may do so at once: one migrates, the others wait. */
+export async function openDatabase(url: string, migrationsFolder: string): Promise<OpenDatabase> {
+  const opened = connectTo(url, 10);
+  const { db, pool } = opened;
   try {
     const connection = await pool.getConnection();
     connection.release();
@@ -48,7 +54,7 @@ export async function openDatabase(url: string, migrationsFolder: string): Promi
       `The tables could not be brought up to date (${reason(error)}); nothing was started.`,
     );
   }
-  return { db, pool, close: () => pool.end() };
+  return opened;
 }
 
 /** Tables that a newer version has changed are left alone. */
@@ -106,3 +112,7 @@ export async function inTransaction<T>(
     }
   }
 }
+
+/** Reads as of one moment, without holding anything. */
+export const snapshot = <T>(db: Database, read: (transaction: Transaction) => Promise<T>): Promise<T> =>
+  db.transaction(read, { isolationLevel: 'repeatable read', withConsistentSnapshot: true });

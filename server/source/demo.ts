@@ -5,7 +5,7 @@ import { readJson } from '@periwinkle/core/formats/read-json';
 import type { Database } from './database';
 import { Refusal } from './refusal';
 import { systems } from './schema';
-import { createSystem } from './systems';
+import { createSystem } from './work/new-systems';
 
 /** Reads a system's folder into documents. Throws when a file is not what it should be. */
 export function folderDocuments(folder: string): Map<string, unknown> {

@@ -1,7 +1,7 @@
 import { and, asc, eq, gt, lte, sql, type SQL } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/formats/limits';
-import type { Patch } from '@periwinkle/core/formats/patch';
 import type { Database, Transaction } from './database';
+import { rawList, rawObject, RawJson } from './raw-json';
 import { edits } from './schema';
 
 /** A stored edit as other windows hear of it. */
@@ -10,7 +10,8 @@ export interface StoredEdit {
   readonly id: number;
   readonly path: string;
   readonly revision: number;
-  readonly patch: Patch;
+  /** JSON Patch, as text. */
+  readonly patch: string;
   readonly kind: string;
   readonly changeId: string;
   /** Of a step through the history: the change that it takes back or brings back. */
@@ -35,12 +36,11 @@ export const EDIT_COLUMNS = {
   at: edits.at,
 };
 
-type Row = Omit<StoredEdit, 'at' | 'patch'> & { at: Date; patch: unknown };
-export const asStored = (row: Row): StoredEdit => ({
-  ...row,
-  patch: row.patch as Patch,
-  at: row.at.toISOString(),
-});
+type Row = Omit<StoredEdit, 'at'> & { at: Date };
+export const asStored = (row: Row): StoredEdit => ({ ...row, at: row.at.toISOString() });
+
+export const editJson = (edit: StoredEdit): RawJson => rawObject({ ...edit, patch: new RawJson(edit.patch) });
+export const editsJson = (edits: readonly StoredEdit[]): RawJson => rawList(edits.map(editJson));
 
 /**
  * Edits in their order, no more of them than one answer may tell, but at least one where there is any: who asks goes on from the last.

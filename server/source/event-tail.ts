@@ -1,8 +1,7 @@
-import { writeJson } from '@periwinkle/core/formats/json-text';
 import { and, inArray, isNull } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import type { Database } from './database';
-import { editsAfter, type StoredEdit } from './edit-rows';
+import { editJson, editsAfter, type StoredEdit } from './edit-rows';
 import { systems } from './schema';
 
 const POLL_MS = 400;
@@ -146,7 +145,8 @@ export class EventTail {
   }
 }
 
-const eventText = (edit: StoredEdit): string => `id: ${edit.id}\nevent: edit\ndata: ${writeJson(edit)}\n\n`;
+const eventText = (edit: StoredEdit): string =>
+  `id: ${edit.id}\nevent: edit\ndata: ${editJson(edit).text}\n\n`;
 
 function tell(listener: Listener, edit: StoredEdit, text: string): void {
   if (edit.id <= listener.last) return;

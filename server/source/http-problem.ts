@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { notFound, Refusal } from './refusal';
+import { problemText } from './problem-text';
+import { notFound, Refusal, WrittenRefusal } from './refusal';
 
 /** Paths that lead nowhere. */
 export const unknownPath: RequestHandler = request => {
@@ -19,34 +20,23 @@ const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
 };
 
 /** Every error leaves as `application/problem+json` (RFC 9457); what we did not foresee is logged and says nothing more. */
-export function problemResponses(logger: Logger, bodyLimit: number): ErrorRequestHandler {
+export function problemResponses(logger: Logger): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
-    const known =
-      error instanceof Refusal ? error : BODY_ERRORS[(error as { type?: string }).type ?? '']?.(bodyLimit);
-    const refusal = known ?? unforeseen(error);
+    const answer = response.type('application/problem+json');
+    if (error instanceof WrittenRefusal) return void answer.status(error.status).send(error.text);
+    const { type = '', limit = 0 } = error as { type?: string; limit?: number };
+    const refusal = error instanceof Refusal ? error : (BODY_ERRORS[type]?.(limit) ?? unforeseen(error));
     // Whoever is told of it can be helped by it: the log has the same id.
     const id = refusal.status >= 500 ? crypto.randomUUID() : null;
     if (id !== null)
       logger.error({ id, method: request.method, path: request.path, ...causeOf(error) }, 'request failed');
-    response
-      .status(refusal.status)
-      .type('application/problem+json')
-      .send(
-        JSON.stringify({
-          type: `urn:periwinkle:problem:${refusal.kind}`,
-          title: refusal.title,
-          status: refusal.status,
-          detail: refusal.detail,
-          ...(id === null ? {} : { instance: `urn:uuid:${id}` }),
-          ...refusal.extra,
-        }),
-      );
+    answer.status(refusal.status).send(problemText(refusal, id));
   };
 }
 
 /** Errors of the engine itself, whose messages hold no texts of people. */
-const OF_THE_ENGINE: readonly (new () => Error)[] = [TypeError, RangeError, ReferenceError];
+const OF_THE_ENGINE = new Set(['TypeError', 'RangeError', 'ReferenceError']);
 
 /** What the log says of an error: kind, code and place. Statements and values stay out of it: they hold people's texts. */
 export function causeOf(error: unknown): object {
@@ -57,9 +47,7 @@ export function causeOf(error: unknown): object {
     kind: inner instanceof Error ? inner.name : typeof inner,
     ...(code === undefined ? {} : { code }),
     ...(sqlState === undefined ? {} : { sqlState }),
-    ...(inner instanceof Error && OF_THE_ENGINE.some(kind => inner instanceof kind)
-      ? { message: inner.message }
-      : {}),
+    ...(inner instanceof Error && OF_THE_ENGINE.has(inner.name) ? { message: inner.message } : {}),
     ...(stack === undefined
       ? {}
       : { at: frames.filter(line => /^\s+at /.test(line)).map(line => line.trim()) }),

@@ -6,6 +6,7 @@ import { ConfigError, readConfig, type Config } from './config';
 import { DatabaseError, openDatabase, type OpenDatabase } from './database';
 import { loadDemo } from './demo';
 import { printedAddress } from './printed-address';
+import { Workers } from './workers';
 
 /** One clear line, and an exit status that is not 0. */
 function giveUp(line: string): never {
@@ -22,7 +23,8 @@ async function main(): Promise<void> {
     throw error;
   });
   if (config.demoFolder !== null) await loadDemo(database.db, config.demoFolder);
-  listen(config, database, logger);
+  const workers = new Workers(new URL('./worker.mjs', import.meta.url), config.databaseUrl);
+  listen(config, database, workers, logger);
 }
 
 function configOrGiveUp(): Config {
@@ -34,8 +36,10 @@ function configOrGiveUp(): Config {
   }
 }
 
-function listen(config: Config, database: OpenDatabase, logger: Logger): void {
-  const server = createServer(createApp(config, database, logger));
+function listen(config: Config, database: OpenDatabase, workers: Workers, logger: Logger): void {
+  const server = createServer(createApp(config, database, workers, logger));
+  // Who takes nothing of an answer for so long is gone; listeners hear from us more often.
+  server.setTimeout(60_000);
   server.once('error', (error: NodeJS.ErrnoException) => {
     const taken = error.code === 'EADDRINUSE';
     giveUp(
@@ -53,7 +57,13 @@ function listen(config: Config, database: OpenDatabase, logger: Logger): void {
     else process.stdout.write(`Periwinkle is at ${visited}\n`);
   });
   const stop = (): void => {
-    server.close(() => void database.close().then(() => process.exit(0)));
+    server.close(
+      () =>
+        void workers
+          .close()
+          .then(database.close)
+          .then(() => process.exit(0)),
+    );
     server.closeAllConnections();
   };
   process.once('SIGINT', stop);

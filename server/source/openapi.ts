@@ -1,5 +1,5 @@
 import { LIMITS } from '@periwinkle/core/formats/limits';
-import { BODY_SCHEMAS } from './request-bodies';
+import { BODY_SCHEMAS } from './work/request-bodies';
 
 type Json = Record<string, unknown>;
 

@@ -16,3 +16,13 @@ export class Refusal extends Error {
 }
 
 export const notFound = (detail: string): Refusal => new Refusal(404, 'not-found', 'Not found', detail);
+
+/** A refusal from another thread, where its problem document has been written. */
+export class WrittenRefusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly text: string,
+  ) {
+    super('Refused');
+  }
+}

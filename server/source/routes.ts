@@ -1,29 +1,20 @@
 import { writeJson } from '@periwinkle/core/formats/json-text';
 import { Router, text, type Request, type Response } from 'express';
-import { canonicalText } from '@periwinkle/core/formats/canonical';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
 import { historyEnds, listChanges } from './changes';
-import { editsAfter } from './edit-rows';
-import { storeEdit, type EditNames, type EditPart } from './edits';
+import { documentJson } from './document-texts';
+import { editsAfter, editsJson } from './edit-rows';
 import type { EventTail } from './event-tail';
-import { stepHistory } from './history-steps';
 import { OPENAPI } from './openapi';
-import { notFound, Refusal } from './refusal';
-import { KEY, readBody, readPatch } from './request-bodies';
-import {
-  createSystem,
-  duplicateSystem,
-  listSystems,
-  removeSystem,
-  requireSystem,
-  restoreSystem,
-  wholeSystem,
-} from './systems';
-import { readDocument } from './system-documents';
+import { rawList, rawObject, RawJson } from './raw-json';
+import { Refusal } from './refusal';
+import { listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
+import { KEY } from './work/request-bodies';
+import type { Done } from './work/tasks';
+import type { Workers } from './workers';
 
-export const BODY_LIMIT = LIMITS.documentLetters;
 const PATCH_TYPE = 'application/json-patch+json';
 
 const parameterOf = (request: Request, name: string): string => {
@@ -103,30 +94,33 @@ function revisionOf(request: Request): number {
   return Number(match[1]);
 }
 
-/** A part of an edit as it is sent. */
-type PartBody = Omit<EditPart, 'editKey'> & { readonly key: string };
-
-/** Answers in JSON, keys of documents in the order in which they were written. */
+/** Answers in JSON; what is written already goes out as it is. */
 const answer = (response: Response, value: unknown): void =>
-  void response.type('application/json').send(writeJson(value));
+  void response.type('application/json').send(value instanceof RawJson ? value.text : writeJson(value));
+const answerDone = (response: Response, { text: written }: Done): void =>
+  answer(response, new RawJson(written));
+
+/** A body that was sent, as text; nothing of a request without one. */
+const bodyOf = (request: Request): string => (typeof request.body === 'string' ? request.body : '');
 
 /** The HTTP protocol: every route, each a thin layer over storage. Described in `openapi.ts`. */
 export function apiRoutes(
   { db, pool }: OpenDatabase,
+  workers: Workers,
   events: EventTail,
   proxyHeader: string | null = null,
 ): Router {
   const router = Router();
   const authorOf = authorsFrom(proxyHeader);
   /** What the headers say of an edit, apart from what it does. */
-  const namesOf = (request: Request, editKey: string): EditNames => ({
+  const namesOf = (request: Request) => ({
     systemId: idOf(request),
-    changeId: keyIn(request, 'Periwinkle-Change', () => editKey),
     label: headerText(request, 'Periwinkle-Label', 'An edit', LIMITS.titleLetters),
     author: authorOf(request),
   });
-  const json = text({ type: ['application/json'], limit: BODY_LIMIT });
-  const patch = text({ type: [PATCH_TYPE], limit: BODY_LIMIT });
+  const json = text({ type: ['application/json'], limit: LIMITS.documentLetters });
+  const wholeJson = text({ type: ['application/json'], limit: LIMITS.unpackedBytes });
+  const patch = text({ type: [PATCH_TYPE], limit: LIMITS.documentLetters });
   router.use((_, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
@@ -139,15 +133,14 @@ export function apiRoutes(
   router.get('/openapi.json', (_, response) => void answer(response, OPENAPI));
 
   router.get('/systems', async (_, response) => void answer(response, await listSystems(db)));
-  router.post('/systems', json, async (request, response) => {
-    const { documents } = readBody<{ documents: Record<string, unknown> }>('newSystem', request.body);
-    answer(response.status(201), await createSystem(db, new Map(Object.entries(documents))));
+  router.post('/systems', wholeJson, async (request, response) => {
+    const body = bodyOf(request);
+    answerDone(response.status(201), await workers.run('create', '', body.length, { body }));
   });
-  router.get(
-    '/systems/:systemId',
-    async (request, response) =>
-      void answer(response, await wholeSystem(db, idOf(request), authorOf(request))),
-  );
+  router.get('/systems/:systemId', async (request, response) => {
+    const { documents, ...whole } = await wholeSystem(db, idOf(request), authorOf(request));
+    answer(response, rawObject({ ...whole, documents: rawList(documents.map(documentJson)) }));
+  });
   router.delete('/systems/:systemId', async (request, response) => {
     await removeSystem(db, idOf(request));
     response.status(204).end();
@@ -157,66 +150,53 @@ export function apiRoutes(
     response.status(204).end();
   });
   router.post('/systems/:systemId/duplicate', json, async (request, response) => {
-    const { id, title } = readBody<{ id: string; title: string }>('copy', request.body);
-    answer(response.status(201), await duplicateSystem(db, idOf(request), id, title));
+    const [from, body] = [idOf(request), bodyOf(request)];
+    answerDone(response.status(201), await workers.run('duplicate', from, body.length, { from, body }));
   });
 
   router.get('/systems/:systemId/documents/*path', async (request, response) => {
-    const path = documentPath(request);
-    const row = documentKind(path);
-    await requireSystem(db, idOf(request));
-    const document = row && (await readDocument(db, idOf(request), path));
-    if (!document || document.body === null) throw notFound(`There is no document “${path}”.`);
-    response.set('ETag', `"${document.revision}"`);
-    if (request.get('If-None-Match') === `"${document.revision}"`) return void response.status(304).end();
-    response
-      .type(row.mediaType)
-      .send(row.json ? canonicalText(row.kind, document.body) : String(document.body));
+    const [systemId, path] = [idOf(request), documentPath(request)];
+    const held = /^"(\d{1,9})"$/.exec(request.get('If-None-Match') ?? '')?.[1];
+    const known = held === undefined ? null : Number(held);
+    const { text: written, revision } = await workers.run('document', systemId, 0, { systemId, path, known });
+    response.set('ETag', `"${revision}"`);
+    if (revision === known) return void response.status(304).end();
+    response.type(documentKind(path)!.mediaType).send(written);
   });
   router.patch('/systems/:systemId/documents/*path', patch, async (request, response) => {
     if (!request.is(PATCH_TYPE)) {
       throw new Refusal(415, 'unsupported-type', 'Not a JSON Patch', `Send the patch as ${PATCH_TYPE}.`);
     }
     const editKey = keyIn(request, 'Idempotency-Key', () => crypto.randomUUID());
-    const part = {
-      path: documentPath(request),
-      revision: revisionOf(request),
-      patch: readPatch(request.body),
-      editKey,
-    };
-    const [edit] = await storeEdit(db, { ...namesOf(request, editKey), parts: [part] });
-    events.wake(idOf(request));
-    answer(response.set('ETag', `"${edit!.revision}"`), edit);
+    const part = { path: documentPath(request), revision: revisionOf(request), editKey };
+    const names = { ...namesOf(request), changeId: keyIn(request, 'Periwinkle-Change', () => editKey) };
+    const body = bodyOf(request);
+    const done = await workers.run('patch', names.systemId, body.length, { names, part, body });
+    events.wake(names.systemId);
+    answerDone(response.set('ETag', `"${done.revision}"`), done);
   });
   router.post('/systems/:systemId/edits', json, async (request, response) => {
-    const { parts } = readBody<{ parts: PartBody[] }>('edit', request.body);
-    const twice = parts.find(({ path }, index) => parts.findIndex(each => each.path === path) < index);
-    if (twice)
-      throw new Refusal(400, 'wrong-shape', 'Not of the right shape', `“${twice.path}” is edited twice.`);
-    const edits = await storeEdit(db, {
-      ...namesOf(request, parts[0]!.key),
-      parts: parts.map(({ key, ...part }) => ({ ...part, editKey: key })),
-    });
-    events.wake(idOf(request));
-    answer(response, edits);
+    const names = namesOf(request);
+    const changeId = keyIn(request, 'Periwinkle-Change', () => '') || null;
+    const body = bodyOf(request);
+    const done = await workers.run('edit', names.systemId, body.length, { names, changeId, body });
+    events.wake(names.systemId);
+    answerDone(response, done);
   });
   for (const direction of ['undo', 'redo'] as const) {
     router.post(`/systems/:systemId/${direction}`, json, async (request, response) => {
-      const body = request.body === undefined ? {} : readBody<{ change?: string }>('step', request.body);
-      const edits = await stepHistory(db, {
-        systemId: idOf(request),
-        direction,
-        author: authorOf(request),
-        change: body.change ?? null,
-        stepKey: keyIn(request, 'Idempotency-Key', () => crypto.randomUUID()),
-      });
-      events.wake(idOf(request));
-      answer(response, edits);
+      const systemId = idOf(request);
+      const stepKey = keyIn(request, 'Idempotency-Key', () => crypto.randomUUID());
+      const step = { systemId, direction, author: authorOf(request), stepKey };
+      const body = request.body === undefined ? null : bodyOf(request);
+      const done = await workers.run('step', systemId, 0, { step, body });
+      events.wake(systemId);
+      answerDone(response, done);
     });
   }
   router.get('/systems/:systemId/edits', async (request, response) => {
     await requireSystem(db, idOf(request));
-    answer(response, await editsAfter(db, idOf(request), numberOf(request, 'after') ?? 0));
+    answer(response, editsJson(await editsAfter(db, idOf(request), numberOf(request, 'after') ?? 0)));
   });
   router.get('/systems/:systemId/changes', async (request, response) => {
     await requireSystem(db, idOf(request));

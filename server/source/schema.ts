@@ -1,6 +1,5 @@
 import {
   bigint,
-  customType,
   datetime,
   index,
   int,
@@ -10,17 +9,9 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
-import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 
 /** Text compared byte by byte: paths and ids differ when their letters' case does. */
 const name = (column: string, length: number) => varchar(column, { length });
-
-/** JSON kept as the text that was written, so that the order of keys survives. */
-const jsonText = customType<{ data: unknown; driverData: string }>({
-  dataType: () => 'longtext',
-  toDriver: value => writeJson(value),
-  fromDriver: text => parseJson(text),
-});
 
 export const systems = mysqlTable('systems', {
   id: name('id', 64).primaryKey(),
@@ -54,9 +45,12 @@ export const edits = mysqlTable(
     path: name('path', 190).notNull(),
     /** The document's revision after this edit. */
     revision: int('revision').notNull(),
-    patch: jsonText('patch').notNull(),
+    /** As JSON text, like `inverse`: whoever only passes it on need not read it. */
+    patch: longtext('patch').notNull(),
     /** What takes it back, with tests that say what it relies on. */
-    inverse: jsonText('inverse').notNull(),
+    inverse: longtext('inverse').notNull(),
+    /** SHA-256 of the patch as it was sent, where it was placed on a later state than it was made on. */
+    sent: varchar('sent', { length: 64 }),
     /** `edit`, `undo` or `redo`; the latter two name the change they take back or bring back. */
     kind: varchar('kind', { length: 8 }).notNull(),
     /** The change that an edit belongs to; of a step through the history, the step. */

@@ -1,13 +1,15 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { createPool } from 'mysql2/promise';
 import { pino } from 'pino';
 import { createApp } from '../source/app';
 import type { Config } from '../source/config';
 import { openDatabase, type OpenDatabase } from '../source/database';
 import { folderDocuments } from '../source/demo';
-import { createSystem } from '../source/systems';
+import { createSystem } from '../source/work/new-systems';
+import { Workers } from '../source/workers';
 
 let count = 0;
 
@@ -15,6 +17,9 @@ let count = 0;
 export interface TestServer {
   readonly url: string;
   readonly database: OpenDatabase;
+  readonly workers: Workers;
+  /** Starts another server on the same database; it ends with the first. Gives its address. */
+  readonly another: () => Promise<string>;
   readonly close: () => Promise<void>;
 }
 
@@ -46,17 +51,45 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
     authorHeader: null,
     ...settings,
   };
-  const server: Server = createServer(createApp(config, database, pino({ level: 'silent' })));
-  await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve));
+  const servers = [await serve(config, database)];
+  const { url: address, workers } = servers[0]!;
   return {
-    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    url: address,
     database,
+    workers,
+    another: async () => {
+      const other = await serve(config, database);
+      servers.push(other);
+      return other.url;
+    },
     close: async () => {
-      server.closeAllConnections();
-      await new Promise(resolve => server.close(resolve));
+      await Promise.all(servers.map(server => server.close()));
       await database.close();
       await admin.query(`drop database ${name}`);
       await admin.end();
+    },
+  };
+}
+
+interface Served {
+  readonly url: string;
+  readonly workers: Workers;
+  readonly close: () => Promise<void>;
+}
+
+async function serve(config: Config, database: OpenDatabase): Promise<Served> {
+  // Threads run what is built.
+  const built = pathToFileURL(join(process.cwd(), 'server/dist/worker.mjs'));
+  const workers = new Workers(built, config.databaseUrl);
+  const server: Server = createServer(createApp(config, database, workers, pino({ level: 'silent' })));
+  await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve));
+  return {
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    workers,
+    close: async () => {
+      server.closeAllConnections();
+      await new Promise(resolve => server.close(resolve));
+      await workers.close();
     },
   };
 }

@@ -1,13 +1,16 @@
-import { and, asc, desc, eq, gt, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, gte, sql, type SQL } from 'drizzle-orm';
+import { LIMITS } from '@periwinkle/core/formats/limits';
+import { parseJson } from '@periwinkle/core/formats/json-text';
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
 import { placed, type Hindrance } from '@periwinkle/core/formats/placing';
-import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow, type NamedChange } from './changes';
-import type { Database, Transaction } from './database';
-import { asStored, EDIT_COLUMNS, type StoredEdit } from './edit-rows';
+import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow, type NamedChange } from '../changes';
+import type { Database, Transaction } from '../database';
+import { asStored, EDIT_COLUMNS, type StoredEdit } from '../edit-rows';
+import { notFound, Refusal } from '../refusal';
+import { edits } from '../schema';
+import { computing } from './computing';
 import { onSystem, patched, refuseNewErrors, writeEdit, type Applied } from './edits';
-import { notFound, Refusal } from './refusal';
-import { edits } from './schema';
-import { documentAt, readDocuments, remember, type StoredDocument } from './system-documents';
+import { documentAt, readDocuments, remember, type StoredDocument } from './parsed-documents';
 
 export type Direction = 'undo' | 'redo';
 
@@ -132,24 +135,20 @@ async function stepsOf(
   const before = await readDocuments(transaction, systemId);
   const all = new Map(before);
   const steps: Applied[] = [];
-  for (const { id, path, inverse } of parts) {
+  for (const { id, path, inverse: text } of parts) {
     const current = documentAt(all, path);
-    const found = placed(current.body, inverse as Patch);
+    const inverse = computing(() => parseJson(text) as Patch);
+    const found = computing(() => placed(current.body, inverse));
     if (!found.ok) {
-      const obstacle = await obstacleOf(
-        transaction,
-        systemId,
-        { id, path, inverse: inverse as Patch },
-        current.body,
-      );
+      const obstacle = await obstacleOf(transaction, systemId, { id, path, inverse }, current.body);
       return inTheWay(wordsFor(found, path, obstacle), { obstacle });
     }
-    const step = patched(current, found.patch);
+    const step = computing(() => patched(current, found.patch));
     steps.push(step);
     all.set(path, step.document);
   }
   try {
-    refuseNewErrors(before, [...all.values()]);
+    computing(() => refuseNewErrors(before, [...all.values()]));
   } catch (error) {
     if (error instanceof Refusal) return inTheWay(error.detail, error.extra);
     throw error;
@@ -175,7 +174,7 @@ function wordsFor(
   return `${place === '' ? path : `${place} in ${path}`} ${HINDRANCES[reason]}${by}.`;
 }
 
-/** How many edits are looked through for the one that stands in the way. */
+/** How many edits are looked through for the one that stands in the way, unless they have too many letters before. */
 const LOOKED_THROUGH = 500;
 
 /** The edit since which an inverse no longer has its place: the document is followed back to where it still had. */
@@ -185,16 +184,27 @@ async function obstacleOf(
   part: { readonly id: number; readonly path: string; readonly inverse: Patch },
   body: unknown,
 ): Promise<NamedChange | null> {
+  const later = and(eq(edits.systemId, systemId), eq(edits.path, part.path), gt(edits.id, part.id));
+  const sizes = await transaction
+    .select({ id: edits.id, letters: sql<number>`char_length(${edits.inverse})`.mapWith(Number) })
+    .from(edits)
+    .where(later)
+    .orderBy(desc(edits.id))
+    .limit(LOOKED_THROUGH);
+  let letters = 0;
+  const first = sizes.filter(each => (letters += each.letters) <= LIMITS.lettersTold).at(-1);
+  if (!first) return null;
   const since = await transaction
     .select({ label: edits.label, changeId: edits.changeId, target: edits.target, inverse: edits.inverse })
     .from(edits)
-    .where(and(eq(edits.systemId, systemId), eq(edits.path, part.path), gt(edits.id, part.id)))
-    .orderBy(desc(edits.id))
-    .limit(LOOKED_THROUGH);
-  let before = body;
-  for (const { label, changeId, target, inverse } of since) {
-    before = applyPatch(before, inverse as Patch).document;
-    if (placed(before, part.inverse).ok) return { change: target ?? changeId, label };
-  }
-  return null;
+    .where(and(later, gte(edits.id, first.id)))
+    .orderBy(desc(edits.id));
+  return computing(() => {
+    let before = body;
+    for (const { label, changeId, target, inverse } of since) {
+      before = applyPatch(before, parseJson(inverse) as Patch).document;
+      if (placed(before, part.inverse).ok) return { change: target ?? changeId, label };
+    }
+    return null;
+  });
 }

@@ -2,7 +2,8 @@ import Ajv, { type ValidateFunction } from 'ajv';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { readJson } from '@periwinkle/core/formats/read-json';
-import { Refusal } from './refusal';
+import { Refusal } from '../refusal';
+import { computing } from './computing';
 
 /** How a client names an edit, a change or a step: padding and letters' case must not make two of them one. */
 export const KEY = `^[\\x21-\\x7e]{1,${LIMITS.nameLetters}}$`;
@@ -77,8 +78,11 @@ const ajv = new Ajv({ allErrors: false, strict: true, strictRequired: false });
 const validators = new Map<string, ValidateFunction>();
 
 /** Reads a body's text as JSON of a schema. Throws `Refusal` (400) with the first fault. */
-export function readBody<T>(name: keyof typeof BODY_SCHEMAS, text: unknown): T {
-  const read = readJson(typeof text === 'string' ? text : '');
+export const readBody = <T>(name: keyof typeof BODY_SCHEMAS, text: string): T =>
+  computing(() => bodyOf(name, text) as T);
+
+function bodyOf(name: keyof typeof BODY_SCHEMAS, text: string): unknown {
+  const read = readJson(text);
   if (!read.ok)
     throw new Refusal(400, read.problem.code, 'Not readable', read.problem.message, {
       pointer: read.problem.pointer,
@@ -94,7 +98,7 @@ export function readBody<T>(name: keyof typeof BODY_SCHEMAS, text: unknown): T {
       `${fault?.instancePath || '/'} ${fault?.message ?? 'does not fit'}`,
     );
   }
-  return read.value as T;
+  return read.value;
 }
 
-export const readPatch = (text: unknown): Patch => readBody<Patch>('patch', text);
+export const readPatch = (text: string): Patch => readBody<Patch>('patch', text);

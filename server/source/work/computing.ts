@@ -1,0 +1,45 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
+
+/** What a thread and whoever watches it share: the number of what is being computed, 0 between, and the request it is for. */
+export type Watched = Int32Array;
+export const watchedMemory = (): Watched => new Int32Array(new SharedArrayBuffer(8));
+
+interface Request {
+  readonly id: number;
+  /** What it has been computed for, in milliseconds. */
+  ms: number;
+}
+
+const current = new AsyncLocalStorage<Request>();
+let watched: Watched | null = null;
+let count = 0;
+
+/** Has all that is computed in this thread from now on be seen by whoever shares the memory. */
+export function watchedBy(memory: Watched): void {
+  watched = memory;
+}
+
+/** Does the work of a request, and tells how long it computed, whatever came of it. */
+export async function forRequest<T>(
+  id: number,
+  work: () => Promise<T>,
+): Promise<{ readonly outcome: PromiseSettledResult<T>; readonly ms: number }> {
+  const request = { id, ms: 0 };
+  const [outcome] = await Promise.allSettled([current.run(request, work)]);
+  return { outcome, ms: request.ms };
+}
+
+/** Work that may take long: whoever watches the thread knows which request it is for, and ends the thread where it takes too long. */
+export function computing<T>(work: () => T): T {
+  const request = current.getStore();
+  if (!watched || !request || watched[0] !== 0) return work();
+  const began = performance.now();
+  Atomics.store(watched, 1, request.id);
+  Atomics.store(watched, 0, ++count);
+  try {
+    return work();
+  } finally {
+    Atomics.store(watched, 0, 0);
+    request.ms += performance.now() - began;
+  }
+}

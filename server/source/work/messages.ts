@@ -1,0 +1,26 @@
+import type { Watched } from './computing';
+import type { PlainError } from './plain-errors';
+import type { TaskName } from './tasks';
+
+/** What passes between the server and its threads; plain data all of it. */
+
+export interface WorkerSettings {
+  readonly databaseUrl: string;
+  readonly watched: Watched;
+}
+
+export interface Asked {
+  readonly id: number;
+  readonly name: TaskName;
+  /** Whether it may take long, so that it is to hold nobody up. */
+  readonly isHeavy: boolean;
+  readonly input: unknown;
+}
+
+/** What has come of it, and how long it was computed for, in milliseconds. */
+export type Told = { readonly id: number; readonly ms: number } & (
+  | { readonly done: object }
+  /** Answered with a problem document that is written already. */
+  | { readonly refused: { readonly status: number; readonly text: string } }
+  | { readonly failed: PlainError }
+);

@@ -1,0 +1,100 @@
+import { eq } from 'drizzle-orm';
+import { checkSystem } from '@periwinkle/core/checks/check-system';
+import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import { isObject } from '@periwinkle/core/formats/json';
+import { inTransaction, snapshot, type Database } from '../database';
+import { Refusal } from '../refusal';
+import { documents, systems } from '../schema';
+import { requireSystem, summary, type SystemSummary } from '../systems';
+import { computing } from './computing';
+import { invalid, refuseMore } from './edits';
+import { bodiesOf, bodyText, readDocuments } from './parsed-documents';
+
+/** Puts a new system in. Documents with errors are refused as a whole, with every problem. */
+export async function createSystem(
+  db: Database,
+  bodies: ReadonlyMap<string, unknown>,
+): Promise<SystemSummary> {
+  const unknown = [...bodies.keys()].filter(path => !documentKind(path));
+  if (unknown.length > 0) {
+    throw new Refusal(
+      422,
+      'unknown-file',
+      'Files that are no documents',
+      `“${unknown[0]}” is no document of a system.`,
+    );
+  }
+  const rows = computing(() => checkedRows(bodies));
+  const manifest = bodies.get('system.json');
+  if (!isObject(manifest))
+    throw new Refusal(422, 'missing-file', 'No system.json', 'A system needs a system.json.');
+  const id = String(manifest['id']);
+  const now = new Date();
+  const row = { id, title: String(manifest['title']), createdAt: now, changedAt: now };
+  await inTransaction(db, async transaction => {
+    const [twin] = await transaction
+      .select({ removedAt: systems.removedAt })
+      .from(systems)
+      .where(eq(systems.id, id))
+      .for('update');
+    if (twin) {
+      const words = twin.removedAt
+        ? 'was removed and can be brought back; choose another id'
+        : 'is there already; choose another id';
+      throw new Refusal(409, 'duplicate-id', 'The id is taken', `A system “${id}” ${words}.`);
+    }
+    await transaction.insert(systems).values({ ...row, removedAt: null });
+    for (const some of inPieces(rows))
+      await transaction.insert(documents).values(some.map(each => ({ ...each, systemId: id })));
+  });
+  return summary(row);
+}
+
+interface NewRow {
+  readonly path: string;
+  readonly revision: number;
+  readonly body: string | null;
+}
+
+/** Documents as they are stored. Throws `Refusal` where they have errors, or are more than a system may hold. */
+function checkedRows(bodies: ReadonlyMap<string, unknown>): NewRow[] {
+  const rows = [...bodies].map(([path, body]) => ({ path, revision: 1, body: bodyText(path, body) }));
+  const letters = rows.reduce((sum, { body }) => sum + (body?.length ?? 0), 0);
+  refuseMore({ documents: 0, letters: 0 }, { documents: rows.length, letters });
+  const errors = checkSystem(bodies).problems.filter(({ severity }) => severity === 'error');
+  if (errors.length > 0) throw invalid('The system has errors', errors);
+  return rows;
+}
+
+/** So many letters go to the database at once, unless a document alone has more. */
+const PIECE_LETTERS = 2_000_000;
+
+function inPieces(rows: readonly NewRow[]): NewRow[][] {
+  const pieces: NewRow[][] = [];
+  let room = 0;
+  for (const row of rows) {
+    room -= row.body?.length ?? 0;
+    if (room < 0 || pieces.length === 0) {
+      pieces.push([]);
+      room = PIECE_LETTERS - (row.body?.length ?? 0);
+    }
+    pieces.at(-1)!.push(row);
+  }
+  return pieces;
+}
+
+/** Copies the documents of a system under another id and title; the history begins anew. */
+export async function duplicateSystem(
+  db: Database,
+  from: string,
+  id: string,
+  title: string,
+): Promise<SystemSummary> {
+  const stored = await snapshot(db, async transaction => {
+    await requireSystem(transaction, from);
+    return readDocuments(transaction, from);
+  });
+  const bodies = bodiesOf(stored.values());
+  bodies.set('system.json', { ...(bodies.get('system.json') as object), id, title });
+  return createSystem(db, bodies);
+}

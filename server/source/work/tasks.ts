@@ -1,0 +1,107 @@
+import { canonicalText } from '@periwinkle/core/formats/canonical';
+import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import { writeJson } from '@periwinkle/core/formats/json-text';
+import type { Database } from '../database';
+import { editJson, editsJson } from '../edit-rows';
+import { notFound, Refusal } from '../refusal';
+import { requireSystem } from '../systems';
+import { computing } from './computing';
+import { storeEdit, type EditNames, type EditPart } from './edits';
+import { stepHistory, type StepRequest } from './history-steps';
+import { createSystem, duplicateSystem } from './new-systems';
+import { documentNow } from './parsed-documents';
+import { readBody, readPatch } from './request-bodies';
+
+/** How a task is done. */
+export interface How {
+  readonly db: Database;
+  readonly isHeavy: boolean;
+}
+
+/** What a task answers: text that goes out as it is, and the revision it is of. */
+export interface Done {
+  readonly text: string;
+  readonly revision?: number;
+}
+
+/** A patch of one document, made on exactly the revision that is there. */
+export interface PatchTask {
+  readonly names: EditNames;
+  readonly part: Omit<EditPart, 'patch'>;
+  readonly body: string;
+}
+
+/** An edit of documents, placed where they have gone on. Without a change of its own it is called like its first part. */
+export interface EditTask {
+  readonly names: Omit<EditNames, 'changeId'>;
+  readonly changeId: string | null;
+  readonly body: string;
+}
+
+export interface StepTask {
+  readonly step: Omit<StepRequest, 'change'>;
+  readonly body: string | null;
+}
+
+export interface DocumentTask {
+  readonly systemId: string;
+  readonly path: string;
+  readonly known: number | null;
+}
+
+/** A part of an edit as it is sent. */
+type PartBody = Omit<EditPart, 'editKey'> & { readonly key: string };
+
+/** All that reads, checks or writes what people sent, each a request of the protocol; plain data in and out. Throws `Refusal`. */
+export const TASKS = {
+  patch: async ({ db, isHeavy }: How, { names, part, body }: PatchTask): Promise<Done> => {
+    const parts = [{ ...part, patch: readPatch(body) }];
+    const [edit] = await storeEdit(db, { ...names, parts, isPlaced: false }, isHeavy);
+    return { text: editJson(edit!).text, revision: edit!.revision };
+  },
+  edit: async ({ db, isHeavy }: How, { names, changeId, body }: EditTask): Promise<Done> => {
+    const { parts } = readBody<{ parts: PartBody[] }>('edit', body);
+    const paths = new Set<string>();
+    for (const { path } of parts) {
+      if (paths.has(path))
+        throw new Refusal(400, 'wrong-shape', 'Not of the right shape', `“${path}” is edited twice.`);
+      paths.add(path);
+    }
+    const request = {
+      ...names,
+      changeId: changeId ?? parts[0]!.key,
+      parts: parts.map(({ key, ...part }) => ({ ...part, editKey: key })),
+      isPlaced: true,
+    };
+    return { text: editsJson(await storeEdit(db, request, isHeavy)).text };
+  },
+  step: async ({ db }: How, { step, body }: StepTask): Promise<Done> => {
+    const { change } = body === null ? {} : readBody<{ change?: string }>('step', body);
+    return { text: editsJson(await stepHistory(db, { ...step, change: change ?? null })).text };
+  },
+  create: async ({ db }: How, { body }: { readonly body: string }): Promise<Done> => {
+    const { documents } = readBody<{ documents: Record<string, unknown> }>('newSystem', body);
+    return { text: writeJson(await createSystem(db, new Map(Object.entries(documents)))) };
+  },
+  duplicate: async (
+    { db }: How,
+    { from, body }: { readonly from: string; readonly body: string },
+  ): Promise<Done> => {
+    const { id, title } = readBody<{ id: string; title: string }>('copy', body);
+    return { text: writeJson(await duplicateSystem(db, from, id, title)) };
+  },
+  /** A document as it is handed out; no text of the revision that is known. */
+  document: async ({ db }: How, { systemId, path, known }: DocumentTask): Promise<Required<Done>> => {
+    await requireSystem(db, systemId);
+    const row = documentKind(path);
+    const document = row && (await documentNow(db, systemId, path));
+    if (!document || document.body === null) throw notFound(`There is no document “${path}”.`);
+    const { revision, body } = document;
+    if (known === revision) return { text: '', revision };
+    return { text: row.json ? computing(() => canonicalText(row.kind, body)) : String(body), revision };
+  },
+} as const;
+
+export type TaskName = keyof typeof TASKS;
+export type TaskInput<Name extends TaskName> = Parameters<(typeof TASKS)[Name]>[1];
+export type TaskOutput<Name extends TaskName> = Awaited<ReturnType<(typeof TASKS)[Name]>>;

@@ -1,0 +1,27 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { connectTo } from '../database';
+import { Refusal } from '../refusal';
+import { problemText } from '../problem-text';
+import { forRequest, watchedBy } from './computing';
+import type { Asked, Told, WorkerSettings } from './messages';
+import { plainError } from './plain-errors';
+import { TASKS, type How } from './tasks';
+
+/** A thread that does the tasks it is asked for, with connections of its own to the database. */
+
+const { databaseUrl, watched } = workerData as WorkerSettings;
+const port = parentPort!;
+watchedBy(watched);
+const { db } = connectTo(databaseUrl, 4);
+
+async function answered({ id, name, isHeavy, input }: Asked): Promise<Told> {
+  const task = TASKS[name] as (how: How, input: unknown) => Promise<object>;
+  const { outcome, ms } = await forRequest(id, () => task({ db, isHeavy }, input));
+  if (outcome.status === 'fulfilled') return { id, ms, done: outcome.value };
+  const error: unknown = outcome.reason;
+  return error instanceof Refusal
+    ? { id, ms, refused: { status: error.status, text: problemText(error) } }
+    : { id, ms, failed: plainError(error) };
+}
+
+port.on('message', (asked: Asked) => void answered(asked).then(told => port.postMessage(told)));

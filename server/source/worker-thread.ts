@@ -1,0 +1,121 @@
+import { Worker } from 'node:worker_threads';
+import { LIMITS } from '@periwinkle/core/formats/limits';
+import { Refusal } from './refusal';
+import { watchedMemory } from './work/computing';
+import type { Asked, Told, WorkerSettings } from './work/messages';
+
+/** What is asked of a thread, without the number it gets there. */
+export type Task = Omit<Asked, 'id'>;
+
+interface Waiting {
+  readonly resolve: (told: Told) => void;
+  readonly reject: (refusal: Refusal) => void;
+}
+
+const LOOK_MS = 250;
+const MOST_MEGABYTES = 1024;
+
+const tooMuchWork = (): Refusal =>
+  new Refusal(
+    422,
+    'too-much-work',
+    'Too much work',
+    `To read and check this takes longer than ${LIMITS.workMs / 1000} seconds, or more memory than there is for it; send it in parts.`,
+  );
+const interrupted = (): Refusal =>
+  new Refusal(
+    503,
+    'interrupted',
+    'Interrupted',
+    'What else was asked at the same time had to be given up. Ask again; what has a key is done once.',
+  );
+
+/**
+ * A thread that works on requests, made anew where one was given up: a request that computes longer than it may, or runs out of memory, ends
+ * the thread and is refused; the others it worked on are to be asked again.
+ */
+export class WorkerThread {
+  private worker: Worker | null = null;
+  private watched = watchedMemory();
+  private readonly waiting = new Map<number, Waiting>();
+  private count = 0;
+  private looking: NodeJS.Timeout | undefined;
+  private resting: NodeJS.Timeout | undefined;
+  /** What was computed when the thread was last looked at, and since when. */
+  private seen = { section: 0, since: 0 };
+
+  /** `restMs`: how long the thread is kept without work; for ever where there is none. */
+  constructor(
+    private readonly file: URL,
+    private readonly databaseUrl: string,
+    private readonly restMs: number | null = null,
+  ) {}
+
+  /** Starts, so that the first request need not wait for it. */
+  start(): Worker {
+    if (this.worker) return this.worker;
+    this.watched = watchedMemory();
+    const settings: WorkerSettings = { databaseUrl: this.databaseUrl, watched: this.watched };
+    const worker = new Worker(this.file, {
+      workerData: settings,
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+    });
+    worker.on('message', (told: Told) => this.take(told));
+    // It exits as well, after an error such as that no memory is left.
+    worker.on('error', () => {});
+    worker.on('exit', () => this.giveUp(worker));
+    this.worker = worker;
+    return worker;
+  }
+
+  /** Has a task done. Rejects with a `Refusal` where the thread had to be given up. */
+  ask(task: Task): Promise<Told> {
+    const worker = this.start();
+    clearTimeout(this.resting);
+    this.looking ??= setInterval(() => this.look(), LOOK_MS);
+    const id = ++this.count;
+    return new Promise((resolve, reject) => {
+      this.waiting.set(id, { resolve, reject });
+      worker.postMessage({ id, ...task } satisfies Asked);
+    });
+  }
+
+  /** Ends the thread; who still waits is refused. */
+  async close(): Promise<void> {
+    clearTimeout(this.resting);
+    await this.worker?.terminate();
+  }
+
+  private take(told: Told): void {
+    const waiting = this.waiting.get(told.id);
+    this.waiting.delete(told.id);
+    this.atRest();
+    waiting?.resolve(told);
+  }
+
+  /** Without work nothing is looked after, and after a while the thread ends, and with it what it has remembered. */
+  private atRest(): void {
+    if (this.waiting.size > 0) return;
+    clearInterval(this.looking);
+    this.looking = undefined;
+    if (this.restMs !== null) this.resting = setTimeout(() => void this.close(), this.restMs).unref();
+  }
+
+  private look(): void {
+    const section = Atomics.load(this.watched, 0);
+    const now = performance.now();
+    if (section === 0 || section !== this.seen.section) this.seen = { section, since: now };
+    else if (now - this.seen.since > LIMITS.workMs && this.worker) this.giveUp(this.worker);
+  }
+
+  private giveUp(worker: Worker): void {
+    if (worker !== this.worker) return;
+    this.worker = null;
+    const computed = Atomics.load(this.watched, 0) === 0 ? null : Atomics.load(this.watched, 1);
+    const waiting = [...this.waiting];
+    this.waiting.clear();
+    this.atRest();
+    for (const [id, { reject }] of waiting) reject(id === computed ? tooMuchWork() : interrupted());
+    void worker.terminate();
+  }
+}
