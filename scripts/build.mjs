@@ -2,9 +2,7 @@
 import { build } from 'esbuild';
 import { build as buildWeb } from 'vite';
 import { fileURLToPath } from 'node:url';
-import { compiledValidators } from './compiled-validators.mjs';
-import { NODE_BUILD, SERVER_BUILD } from './server-build.mjs';
-import { shippedScriptsModule } from './shipped-scripts.mjs';
+import { ONE_FILE, SERVER_BUILD } from './node-builds.mjs';
 
 // Whoever calls this may have another setting, as test runners do; what is built is what people use.
 process.env.NODE_ENV = 'production';
@@ -15,14 +13,8 @@ const wanted = name => only.length === 0 || only.includes(name);
 
 if (wanted('cli')) {
   await build({
-    ...NODE_BUILD,
-    // One file with all it needs starts several times faster than a tree of packages.
-    packages: 'bundle',
+    ...ONE_FILE,
     minify: true,
-    // The form in which its tables are part of the code.
-    alias: { 'css-tree': 'css-tree/dist/csstree.esm' },
-    mainFields: ['module', 'main'],
-    plugins: [compiledValidators, shippedScriptsModule],
     banner: {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },

@@ -16,7 +16,7 @@ try {
   if (!process.env.PERIWINKLE_DATABASE_URL) requireDebian('mariadb-server');
   requireBuild();
   const { context } = await import('esbuild');
-  const { SERVER_BUILD } = await import('./server-build.mjs');
+  const { SERVER_BUILD } = await import('./node-builds.mjs');
   const { createServer } = await import('vite');
   let application = await startApplication();
   process.env.PERIWINKLE_API = `http://127.0.0.1:${application.port}`;

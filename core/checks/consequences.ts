@@ -79,23 +79,32 @@ export function withoutConsequences(document: unknown, problems: readonly LocalP
   const meant = new Set(
     problems.filter(problem => problem.code === 'unknown-state').map(problem => problem.suggestion),
   );
+  const known = new Map<string, readonly Names[]>();
+  const namesOf = (code: string): readonly Names[] => {
+    const row = LISTS[code];
+    const names = known.get(code) ?? (row ? listsOf(row.key).map(row.names) : []);
+    known.set(code, names);
+    return names;
+  };
+  const below = new Map<string, LocalProblem[]>();
+  for (const problem of problems) {
+    const parent = parentOf(problem.pointer);
+    const siblings = below.get(parent);
+    if (siblings) siblings.push(problem);
+    else below.set(parent, [problem]);
+  }
   return problems.filter(problem => {
     if (problem.code === 'missing-key') {
       // The key is there, misspelt or wrong, and that has been said.
-      return !problems.some(
-        each =>
-          parentOf(each.pointer) === problem.pointer &&
-          (each.suggestion === problem.about ? each.code === 'unknown-key' : isNamed(each, problem.about)),
-      );
+      return !below
+        .get(problem.pointer)
+        ?.some(each =>
+          each.suggestion === problem.about ? each.code === 'unknown-key' : isNamed(each, problem.about),
+        );
     }
-    const row = LISTS[problem.code];
-    if (!row || problem.about === undefined) return true;
+    if (problem.about === undefined) return true;
     if (problem.code === 'unknown-axis' && meant.has(problem.about)) return false;
-    const lists = listsOf(row.key);
-    return !lists.some(list => {
-      const names = row.names(list);
-      return names === null || names.has(problem.about!);
-    });
+    return !namesOf(problem.code).some(names => names === null || names.has(problem.about!));
   });
 }
 

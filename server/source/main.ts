@@ -6,6 +6,7 @@ import { ConfigError, readConfig, type Config } from './config';
 import { DatabaseError, openDatabase, type OpenDatabase } from './database';
 import { loadDemo } from './demo';
 import { printedAddress } from './printed-address';
+import { latestSystems } from './systems';
 import { Workers } from './workers';
 
 /** One clear line, and an exit status that is not 0. */
@@ -24,6 +25,7 @@ async function main(): Promise<void> {
   });
   if (config.demoFolder !== null) await loadDemo(database.db, config.demoFolder);
   const workers = new Workers(new URL('./worker.mjs', import.meta.url), config.databaseUrl);
+  for (const id of await latestSystems(database.db)) workers.makeReady(id);
   listen(config, database, workers, logger);
 }
 

@@ -138,7 +138,9 @@ export function apiRoutes(
     answerDone(response.status(201), await workers.run('create', '', body.length, { body }));
   });
   router.get('/systems/:systemId', async (request, response) => {
-    const { documents, ...whole } = await wholeSystem(db, idOf(request), authorOf(request));
+    const systemId = idOf(request);
+    const { documents, ...whole } = await wholeSystem(db, systemId, authorOf(request));
+    workers.makeReady(systemId);
     answer(response, rawObject({ ...whole, documents: rawList(documents.map(documentJson)) }));
   });
   router.delete('/systems/:systemId', async (request, response) => {

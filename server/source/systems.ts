@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { snapshot, type Database, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './changes';
 import { readTexts, type DocumentText } from './document-texts';
@@ -40,6 +40,17 @@ export async function listSystems(db: Database): Promise<SystemSummary[]> {
     .where(isNull(systems.removedAt))
     .orderBy(asc(systems.createdAt), asc(systems.id));
   return rows.map(summary);
+}
+
+/** Ids of the systems that were worked on last. */
+export async function latestSystems(db: Database): Promise<string[]> {
+  const rows = await db
+    .select({ id: systems.id })
+    .from(systems)
+    .where(isNull(systems.removedAt))
+    .orderBy(desc(systems.changedAt))
+    .limit(3);
+  return rows.map(({ id }) => id);
 }
 
 /** The row of a system that is on the shelf. */

@@ -44,11 +44,12 @@ export class WorkerThread {
   /** What was computed when the thread was last looked at, and since when. */
   private seen = { section: 0, since: 0 };
 
-  /** `restMs`: how long the thread is kept without work; for ever where there is none. */
+  /** `onRest`: what follows where it was without work for so long. */
   constructor(
     private readonly file: URL,
     private readonly databaseUrl: string,
-    private readonly restMs: number | null = null,
+    private readonly restMs: number,
+    private readonly onRest: (thread: WorkerThread) => void = () => {},
   ) {}
 
   /** Starts, so that the first request need not wait for it. */
@@ -80,10 +81,20 @@ export class WorkerThread {
     });
   }
 
+  /** Makes the thread anew, so that what it held in memory is given back; who still waits is refused. */
+  refresh(): void {
+    if (this.worker) this.giveUp(this.worker);
+    this.start();
+  }
+
   /** Ends the thread; who still waits is refused. */
   async close(): Promise<void> {
     clearTimeout(this.resting);
-    await this.worker?.terminate();
+    const { worker } = this;
+    if (!worker) return;
+    this.giveUp(worker);
+    clearTimeout(this.resting);
+    await worker.terminate();
   }
 
   private take(told: Told): void {
@@ -93,12 +104,12 @@ export class WorkerThread {
     waiting?.resolve(told);
   }
 
-  /** Without work nothing is looked after, and after a while the thread ends, and with it what it has remembered. */
+  /** Without work nothing is looked after. */
   private atRest(): void {
     if (this.waiting.size > 0) return;
     clearInterval(this.looking);
     this.looking = undefined;
-    if (this.restMs !== null) this.resting = setTimeout(() => void this.close(), this.restMs).unref();
+    this.resting = setTimeout(() => this.onRest(this), this.restMs).unref();
   }
 
   private look(): void {

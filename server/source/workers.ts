@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { LRUCache } from 'lru-cache';
+import { collectGarbage } from './garbage';
 import { WrittenRefusal } from './refusal';
 import type { TaskInput, TaskName, TaskOutput } from './work/tasks';
 import { errorOf } from './work/plain-errors';
@@ -10,9 +11,14 @@ const HEAVY_LETTERS = 16_000;
 /** And what is asked of a system of which small requests, so many in a row, were each computed for so long. */
 const SLOW_MS = 150;
 const SLOW_TIMES = 3;
-/** How long threads for heavy work are kept without any; they hold what it needed in memory. */
+/** A thread that had requests of so many letters, or computed for so long, is made anew once it rests: its memory goes back. */
+const MUCH_LETTERS = 2_000_000;
+const MUCH_MS = 3_000;
 const REST_MS = 5_000;
 const MOST_THREADS = 4;
+const NOTHING = { letters: 0, ms: 0 };
+/** Systems that were opened lately are kept ready: so many, and for so long. */
+const READY = { max: 8, ttl: 10 * 60_000 };
 
 /**
  * Threads that read, check and write what people send. All of a system goes to one thread, which remembers its documents; what is heavy goes
@@ -24,12 +30,17 @@ export class Workers {
   /** How many small requests in a row were slow, by system. */
   private readonly slow = new LRUCache<string, number>({ max: 1000 });
 
+  private readonly ready = new LRUCache<string, true>(READY);
+  private readonly done = new Map<WorkerThread, { readonly letters: number; readonly ms: number }>();
+
   /** `file` is what threads run (`work/worker.ts`, built). */
   constructor(file: URL, databaseUrl: string) {
     const length = Math.min(MOST_THREADS, Math.max(1, Math.floor(availableParallelism() / 2)));
-    this.light = Array.from({ length }, () => new WorkerThread(file, databaseUrl));
-    this.heavy = Array.from({ length }, () => new WorkerThread(file, databaseUrl, REST_MS));
-    this.light.forEach(thread => thread.start());
+    const make = (): WorkerThread =>
+      new WorkerThread(file, databaseUrl, REST_MS, thread => this.afterRest(thread));
+    this.light = Array.from({ length }, make);
+    this.heavy = Array.from({ length }, make);
+    [...this.light, ...this.heavy].forEach(thread => thread.start());
   }
 
   /** Has a task on a system done, for a request of so many letters. Rejects with what the task throws. */
@@ -42,12 +53,42 @@ export class Workers {
     const isLarge = letters > HEAVY_LETTERS;
     const slowTimes = this.slow.get(systemId) ?? 0;
     const isHeavy = isLarge || slowTimes >= SLOW_TIMES;
-    const threads = isHeavy ? this.heavy : this.light;
-    const told = await threads[placeOf(systemId, threads.length)]!.ask({ name, isHeavy, input });
+    const thread = this.threadOf(systemId, isHeavy);
+    const told = await thread.ask({ name, isHeavy, input });
+    const before = this.done.get(thread) ?? NOTHING;
+    this.done.set(thread, { letters: before.letters + letters, ms: before.ms + told.ms });
     if (!isLarge) this.slow.set(systemId, told.ms > SLOW_MS ? slowTimes + 1 : 0);
     if ('refused' in told) throw new WrittenRefusal(told.refused.status, told.refused.text);
     if ('failed' in told) throw errorOf(told.failed);
     return told.done as TaskOutput<Name>;
+  }
+
+  /** Has a system that was opened be read and checked, unless that was done lately; nobody waits for it. */
+  makeReady(systemId: string): void {
+    if (this.ready.has(systemId)) return;
+    this.ready.set(systemId, true);
+    for (const isHeavy of [false, true]) this.readyIn(this.threadOf(systemId, isHeavy), systemId);
+  }
+
+  private readyIn(thread: WorkerThread, systemId: string): void {
+    // Where it fails the first edit has it to do.
+    void thread.ask({ name: 'ready', isHeavy: false, input: { systemId } }).catch(() => {});
+  }
+
+  private afterRest(thread: WorkerThread): void {
+    const { letters, ms } = this.done.get(thread) ?? NOTHING;
+    if (letters < MUCH_LETTERS && ms < MUCH_MS) return;
+    this.done.delete(thread);
+    thread.refresh();
+    collectGarbage();
+    const isHeavy = this.heavy.includes(thread);
+    for (const systemId of this.ready.keys())
+      if (this.threadOf(systemId, isHeavy) === thread) this.readyIn(thread, systemId);
+  }
+
+  private threadOf(systemId: string, isHeavy: boolean): WorkerThread {
+    const threads = isHeavy ? this.heavy : this.light;
+    return threads[placeOf(systemId, threads.length)]!;
   }
 
   async close(): Promise<void> {

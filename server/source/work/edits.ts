@@ -121,15 +121,15 @@ async function planOn(transaction: Transaction, request: EditRequest, lastEdit: 
   const following = isPlaced ? await followed(transaction, systemId, outdated, before) : new Map();
   if (outdated.some(part => !following.has(part))) throw await stale(transaction, systemId, outdated, before);
   return computing(() => {
-    const applied = parts.map((part, index) => {
-      const placed: Patch | undefined = following.get(part);
-      const done = patched(current[index]!, placed ?? part.patch);
-      return placed ? { ...done, sent: digestOf(part.patch) } : done;
-    });
+    const done = parts.map((part, index) => patched(current[index]!, following.get(part) ?? part.patch));
     refuseNewErrors(
       before,
-      applied.map(({ document }) => document),
+      done.map(({ document }) => document),
     );
+    const applied = asWritten(before, done).map((each, index) => {
+      const part = parts[index]!;
+      return following.has(part) ? { ...each, sent: digestOf(part.patch) } : each;
+    });
     return { lastEdit, applied };
   });
 }
@@ -190,30 +190,35 @@ async function stale(
   );
 }
 
-export interface Applied {
+/** What a patch makes of a document, as it is to be checked. */
+export interface Patched {
   readonly document: StoredDocument;
-  /** The document as it is stored. */
-  readonly text: string | null;
   readonly patch: Patch;
   readonly inverse: PatchOperation[];
+}
+
+/** The same as it is stored. */
+export interface Applied extends Patched {
+  /** The document. */
+  readonly text: string | null;
   /** Digest of the patch as it was sent, where that was another. */
   readonly sent?: string;
 }
 
-/** Applies a patch to a document. Throws the refusal 404 where there is none, 409 where the patch does not fit, 413 where it grows too large. */
-export function patched(current: StoredDocument, patch: Patch): Applied {
+/** Applies a patch to a document. Throws the refusal 404 where there is none, and 409 where the patch does not fit. */
+export function patched(current: StoredDocument, patch: Patch): Patched {
   const { path, revision, body } = current;
   const isMade = patch.some(({ op, path: place }) => op === 'replace' && place === '');
   if (body === null && !isMade) throw notFound(`There is no document “${path}”.`);
   try {
-    const isWhole = body === null || !documentKind(path)?.json;
-    const result = isWhole ? replacedWhole(body, patch) : applyPatch(body, patch);
-    const text = textOf(path, result.document);
+    const isText = !documentKind(path)?.json;
+    const result = body === null || isText ? replacedWhole(body, patch) : applyPatch(body, patch);
+    if (isText && result.document !== null && typeof result.document !== 'string')
+      throw new PatchError(0, '', `“${path}” holds a text`);
     return {
-      document: { path, revision: revision + 1, body: result.document, letters: text?.length ?? 0 },
-      text,
+      document: { path, revision: revision + 1, body: result.document, letters: 0 },
       patch,
-      inverse: guarded(result.document, result.inverse),
+      inverse: result.inverse,
     };
   } catch (error) {
     if (!(error instanceof PatchError)) throw error;
@@ -221,18 +226,29 @@ export function patched(current: StoredDocument, patch: Patch): Applied {
   }
 }
 
-function textOf(path: string, body: unknown): string | null {
-  if (body !== null && !documentKind(path)?.json && typeof body !== 'string')
-    throw new Refusal(409, 'patch-failed', 'The edit does not fit', `“${path}” holds a text.`);
-  const text = bodyText(path, body);
-  if (text !== null && text.length > LIMITS.documentLetters)
-    throw new Refusal(
-      413,
-      'too-large',
-      'Too large',
-      `“${path}” would have ${text.length} letters; a document may have ${LIMITS.documentLetters}.`,
-    );
-  return text;
+/**
+ * Documents that have been checked, as they are stored: with their texts, and inverses that say what they rely on. Throws the refusal 413
+ * for what is larger than it may be.
+ */
+export function asWritten(before: ReadonlyMap<string, StoredDocument>, all: readonly Patched[]): Applied[] {
+  const now = new Map(before);
+  const applied = all.map(each => {
+    const { path, body } = each.document;
+    const text = bodyText(path, body);
+    const letters = text?.length ?? 0;
+    if (letters > LIMITS.documentLetters)
+      throw new Refusal(
+        413,
+        'too-large',
+        'Too large',
+        `“${path}” would have ${letters} letters; a document may have ${LIMITS.documentLetters}.`,
+      );
+    const document = { ...each.document, letters };
+    now.set(path, document);
+    return { ...each, document, text, inverse: guarded(body, each.inverse) };
+  });
+  refuseLonger(sizeOf(before.values()), sizeOf(now.values()));
+  return applied;
 }
 
 /** Text documents, and those that are not there, are replaced as a whole. */
@@ -254,7 +270,7 @@ export function invalid(title: string, errors: readonly Problem[]): Refusal {
   });
 }
 
-/** Refuses documents that would bring in an error that was not there before, or more than a system may hold. */
+/** Refuses documents that would bring in an error that was not there before, or be too many. */
 export function refuseNewErrors(
   before: ReadonlyMap<string, StoredDocument>,
   changed: readonly StoredDocument[],
@@ -276,7 +292,7 @@ const sizeOf = (all: Iterable<StoredDocument>): Size => {
   return { documents: present.length, letters: present.reduce((sum, { letters }) => sum + letters, 0) };
 };
 
-/** Refuses a system that grows beyond what one may hold. */
+/** Refuses a system that grows beyond the documents that one may have. */
 export function refuseMore(before: Size, now: Size): void {
   if (now.documents > LIMITS.documents && now.documents > before.documents)
     throw new Refusal(
@@ -285,6 +301,10 @@ export function refuseMore(before: Size, now: Size): void {
       'Too many documents',
       `A system may have ${LIMITS.documents} documents; this would make ${now.documents}.`,
     );
+}
+
+/** Refuses a system whose documents grow beyond the letters that they may have. */
+export function refuseLonger(before: Size, now: Size): void {
   if (now.letters > LIMITS.systemLetters && now.letters > before.letters)
     throw new Refusal(
       413,

@@ -9,7 +9,15 @@ import { asStored, EDIT_COLUMNS, type StoredEdit } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';
 import { edits } from '../schema';
 import { computing } from './computing';
-import { onSystem, patched, refuseNewErrors, writeEdit, type Applied } from './edits';
+import {
+  asWritten,
+  onSystem,
+  patched,
+  refuseNewErrors,
+  writeEdit,
+  type Applied,
+  type Patched,
+} from './edits';
 import { documentAt, readDocuments, remember, type StoredDocument } from './parsed-documents';
 
 export type Direction = 'undo' | 'redo';
@@ -134,7 +142,7 @@ async function stepsOf(
     .orderBy(desc(edits.id));
   const before = await readDocuments(transaction, systemId);
   const all = new Map(before);
-  const steps: Applied[] = [];
+  const steps: Patched[] = [];
   for (const { id, path, inverse: text } of parts) {
     const current = documentAt(all, path);
     const inverse = computing(() => parseJson(text) as Patch);
@@ -148,12 +156,14 @@ async function stepsOf(
     all.set(path, step.document);
   }
   try {
-    computing(() => refuseNewErrors(before, [...all.values()]));
+    return computing(() => {
+      refuseNewErrors(before, [...all.values()]);
+      return asWritten(before, steps);
+    });
   } catch (error) {
     if (error instanceof Refusal) return inTheWay(error.detail, error.extra);
     throw error;
   }
-  return steps;
 }
 
 /** Tells the edits of a change's last act from others under the same name. */

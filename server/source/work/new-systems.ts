@@ -7,7 +7,7 @@ import { Refusal } from '../refusal';
 import { documents, systems } from '../schema';
 import { requireSystem, summary, type SystemSummary } from '../systems';
 import { computing } from './computing';
-import { invalid, refuseMore } from './edits';
+import { invalid, refuseLonger, refuseMore } from './edits';
 import { bodiesOf, bodyText, readDocuments } from './parsed-documents';
 
 /** Puts a new system in. Documents with errors are refused as a whole, with every problem. */
@@ -60,7 +60,9 @@ interface NewRow {
 function checkedRows(bodies: ReadonlyMap<string, unknown>): NewRow[] {
   const rows = [...bodies].map(([path, body]) => ({ path, revision: 1, body: bodyText(path, body) }));
   const letters = rows.reduce((sum, { body }) => sum + (body?.length ?? 0), 0);
-  refuseMore({ documents: 0, letters: 0 }, { documents: rows.length, letters });
+  const nothing = { documents: 0, letters: 0 };
+  refuseMore(nothing, { documents: rows.length, letters });
+  refuseLonger(nothing, { documents: rows.length, letters });
   const errors = checkSystem(bodies).problems.filter(({ severity }) => severity === 'error');
   if (errors.length > 0) throw invalid('The system has errors', errors);
   return rows;

@@ -1,3 +1,4 @@
+import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { canonicalText } from '@periwinkle/core/formats/canonical';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { writeJson } from '@periwinkle/core/formats/json-text';
@@ -9,7 +10,7 @@ import { computing } from './computing';
 import { storeEdit, type EditNames, type EditPart } from './edits';
 import { stepHistory, type StepRequest } from './history-steps';
 import { createSystem, duplicateSystem } from './new-systems';
-import { documentNow } from './parsed-documents';
+import { bodiesOf, documentNow, readDocuments } from './parsed-documents';
 import { readBody, readPatch } from './request-bodies';
 
 /** How a task is done. */
@@ -89,6 +90,12 @@ export const TASKS = {
   ): Promise<Done> => {
     const { id, title } = readBody<{ id: string; title: string }>('copy', body);
     return { text: writeJson(await duplicateSystem(db, from, id, title)) };
+  },
+  /** Reads and checks a system, so that the first edit of it need not wait for that. */
+  ready: async ({ db }: How, { systemId }: { readonly systemId: string }): Promise<Done> => {
+    const bodies = bodiesOf((await readDocuments(db, systemId)).values());
+    computing(() => checkSystem(bodies));
+    return { text: '' };
   },
   /** A document as it is handed out; no text of the revision that is known. */
   document: async ({ db }: How, { systemId, path, known }: DocumentTask): Promise<Required<Done>> => {
