@@ -31,6 +31,8 @@ export async function startApplication({ web = join(root, 'web/dist'), folder = 
     if (!url) database = await startDatabase(folder);
     server = fork(join(root, 'server/dist/server.mjs'), [], {
       env: {
+        // The C library would keep for each thread what large requests have left.
+        MALLOC_ARENA_MAX: '1',
         ...process.env,
         PERIWINKLE_DATABASE_URL: url ?? database.url,
         PERIWINKLE_WEB: web,

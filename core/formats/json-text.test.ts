@@ -73,3 +73,18 @@ test.each([
     offset: 65 * open.length - (open === '[' ? 0 : 0),
   });
 });
+
+const nested = (depth: number, inner: string): string =>
+  '[["]]","{",'.repeat(depth / 2) + inner + ']]'.repeat(depth / 2);
+test.each([
+  ['a refused name', '{"a": {"__proto__": 1}}', 'refused-key'],
+  ['one written by numbers', '{"\\u005f_proto__": 1}', 'refused-key'],
+  ['one as a value', '{"a": "constructor"}', null],
+  ['brackets in texts', '["[[[", "]]]", "\\"[", {"{{{": "}"}]', null],
+  ['as deep as may be, with brackets in texts that close none', nested(64, '1'), null],
+  ['deeper, with the same', nested(66, '1'), 'too-deep'],
+])('%s', (_, text, code) => {
+  const read = readJson(text);
+  expect(read.ok ? null : read.problem.code).toBe(code);
+  if (read.ok) expect(read.value).toEqual(JSON.parse(text));
+});

@@ -78,7 +78,7 @@ export function walkJson(text: string, { open, key, comma, close }: JsonVisitor)
 }
 
 /** Where a string that begins at a quotation mark has its last one; the end of the text where it has none. */
-function stringEnd(text: string, start: number): number {
+export function stringEnd(text: string, start: number): number {
   for (let end = text.indexOf('"', start + 1); end >= 0; end = text.indexOf('"', end + 1)) {
     let slashes = 0;
     while (text[end - 1 - slashes] === '\\') slashes++;

@@ -1,5 +1,5 @@
 import { pointer, type Step } from './json';
-import { parseJson, walkJson } from './json-text';
+import { parseJson, stringEnd, walkJson } from './json-text';
 import { LIMITS } from './limits';
 import type { LocalProblem } from './problem';
 
@@ -23,7 +23,7 @@ const refusal = (code: string, message: string, pointer: string, offset: number)
 export function readJson(text: string): ReadResult {
   const plain = text.replace(/^\uFEFF/, '');
   // Before anything that might recurse sees it.
-  const refused = refusedShape(plain);
+  const refused = isSurelyPlain(plain) ? null : refusedShape(plain);
   if (refused) return refused;
   try {
     return { ok: true, value: parseJson(plain) };
@@ -35,6 +35,26 @@ export function readJson(text: string): ReadResult {
     return { ok: false, problem, ...(offset ? { offset: Number(offset[1]) } : {}) };
   }
 }
+
+/** What a refused name can be part of, and how any name can be written without its letters. */
+const DOUBTFUL = /__proto__|constructor|prototype|\\u/;
+
+/** Whether a look at each sign is enough, which takes a tenth of the time: no refused name anywhere, and never too many brackets open. */
+function isSurelyPlain(text: string): boolean {
+  let depth = 0;
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code === QUOTE) at = stringEnd(text, at);
+    else if (code === OPEN_LIST || code === OPEN_OBJECT) {
+      if (++depth > LIMITS.depth) return false;
+    } else if (code === CLOSE_LIST || code === CLOSE_OBJECT) depth--;
+  }
+  return !DOUBTFUL.test(text);
+}
+
+const [QUOTE, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'"[]{}'].map(sign =>
+  sign.charCodeAt(0),
+);
 
 function plainReason(message: string, text: string): string {
   if (text.trim() === '') return 'the file is empty';

@@ -10,18 +10,37 @@ const SPELLINGS: readonly (readonly [RegExp, string])[] = [
 /** Comparing letter by letter is given up after so many names; nobody reads thousands of suggestions. */
 const MOST_COMPARED = 400_000;
 
+interface Candidate {
+  readonly name: string;
+  readonly plain: string;
+  readonly letters: number;
+}
+type ByLength = ReadonlyMap<number, readonly Candidate[]>;
+
+/** Lists that stay are looked through once. */
+const known = new WeakMap<object, ByLength>();
+
+function indexOf(names: Iterable<string>): ByLength {
+  const found = known.get(names);
+  if (found) return found;
+  const byLength = new Map<number, Candidate[]>();
+  for (const name of names) {
+    const plain = name.toLowerCase();
+    const alike = byLength.get(plain.length) ?? [];
+    alike.push({ name, plain, letters: lettersOf(plain) });
+    byLength.set(plain.length, alike);
+  }
+  if (Object.isFrozen(names)) known.set(names, byLength);
+  return byLength;
+}
+
 /** Finds the name that was probably meant among some, for as many misspelt ones as there may be. */
 export class Suggestions {
-  private readonly byLength = new Map<number, { name: string; plain: string; letters: number }[]>();
+  private readonly byLength: ByLength;
   private compared = 0;
 
   constructor(names: Iterable<string>) {
-    for (const name of names) {
-      const plain = name.toLowerCase();
-      const alike = this.byLength.get(plain.length) ?? [];
-      alike.push({ name, plain, letters: lettersOf(plain) });
-      this.byLength.set(plain.length, alike);
-    }
+    this.byLength = indexOf(names);
   }
 
   /**

@@ -438,7 +438,7 @@ export const PROPERTIES: readonly Property[] = [
 const BY_NAME = new Map(PROPERTIES.map(row => [row.name, row]));
 
 /** Names of all properties, in the registry's order. */
-export const PROPERTY_NAMES: readonly string[] = PROPERTIES.map(row => row.name);
+export const PROPERTY_NAMES: readonly string[] = Object.freeze(PROPERTIES.map(row => row.name));
 
 export function propertyNamed(name: string): Property | undefined {
   return BY_NAME.get(name);
