@@ -5,6 +5,7 @@ import { createApp } from './app';
 import { ConfigError, readConfig, type Config } from './config';
 import { DatabaseError, openDatabase, type OpenDatabase } from './database';
 import { loadDemo } from './demo';
+import { causeOf } from './http-problem';
 import { printedAddress } from './printed-address';
 import { latestSystems } from './systems';
 import { Workers } from './workers';
@@ -24,7 +25,9 @@ async function main(): Promise<void> {
     throw error;
   });
   if (config.demoFolder !== null) await loadDemo(database.db, config.demoFolder);
-  const workers = new Workers(new URL('./worker.mjs', import.meta.url), config.databaseUrl);
+  const workers = new Workers(new URL('./worker.mjs', import.meta.url), config.databaseUrl, error =>
+    logger.error(causeOf(error), 'a thread ended'),
+  );
   for (const id of await latestSystems(database.db)) workers.makeReady(id);
   listen(config, database, workers, logger);
 }

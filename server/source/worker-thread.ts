@@ -1,5 +1,4 @@
 import { Worker } from 'node:worker_threads';
-import { LIMITS } from '@periwinkle/core/formats/limits';
 import { Refusal } from './refusal';
 import { watchedMemory } from './work/computing';
 import type { Asked, Told, WorkerSettings } from './work/messages';
@@ -7,20 +6,35 @@ import type { Asked, Told, WorkerSettings } from './work/messages';
 /** What is asked of a thread, without the number it gets there. */
 export type Task = Omit<Asked, 'id'>;
 
+export interface ThreadSettings {
+  readonly databaseUrl: string;
+  /** Most that a request may be computed for at a stretch. */
+  readonly mostMs: number;
+  readonly mostMegabytes: number;
+  readonly restMs: number;
+}
+
+/** What follows on what befalls a thread. */
+export interface Afterwards {
+  /** It was without work for so long. */
+  readonly rest: (thread: WorkerThread) => void;
+  /** It ended by an error that nobody caught. */
+  readonly fault: (error: Error) => void;
+}
+
 interface Waiting {
   readonly resolve: (told: Told) => void;
   readonly reject: (refusal: Refusal) => void;
 }
 
 const LOOK_MS = 250;
-const MOST_MEGABYTES = 1024;
 
-const tooMuchWork = (): Refusal =>
+const tooMuchWork = (mostMs: number): Refusal =>
   new Refusal(
     422,
     'too-much-work',
     'Too much work',
-    `To read and check this takes longer than ${LIMITS.workMs / 1000} seconds, or more memory than there is for it; send it in parts.`,
+    `To read and check this takes longer than ${mostMs / 1000} seconds, or more memory than there is for it; send it in parts.`,
   );
 const interrupted = (): Refusal =>
   new Refusal(
@@ -44,26 +58,24 @@ export class WorkerThread {
   /** What was computed when the thread was last looked at, and since when. */
   private seen = { section: 0, since: 0 };
 
-  /** `onRest`: what follows where it was without work for so long. */
   constructor(
     private readonly file: URL,
-    private readonly databaseUrl: string,
-    private readonly restMs: number,
-    private readonly onRest: (thread: WorkerThread) => void = () => {},
+    private readonly settings: ThreadSettings,
+    private readonly after: Afterwards,
   ) {}
 
   /** Starts, so that the first request need not wait for it. */
   start(): Worker {
     if (this.worker) return this.worker;
     this.watched = watchedMemory();
-    const settings: WorkerSettings = { databaseUrl: this.databaseUrl, watched: this.watched };
+    const settings: WorkerSettings = { databaseUrl: this.settings.databaseUrl, watched: this.watched };
     const worker = new Worker(this.file, {
       workerData: settings,
-      resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+      resourceLimits: { maxOldGenerationSizeMb: this.settings.mostMegabytes },
     });
     worker.on('message', (told: Told) => this.take(told));
     // It exits as well, after an error such as that no memory is left.
-    worker.on('error', () => {});
+    worker.on('error', error => this.after.fault(error));
     worker.on('exit', () => this.giveUp(worker));
     this.worker = worker;
     return worker;
@@ -89,34 +101,33 @@ export class WorkerThread {
 
   /** Ends the thread; who still waits is refused. */
   async close(): Promise<void> {
-    clearTimeout(this.resting);
     const { worker } = this;
     if (!worker) return;
     this.giveUp(worker);
-    clearTimeout(this.resting);
     await worker.terminate();
   }
 
   private take(told: Told): void {
     const waiting = this.waiting.get(told.id);
+    if (!waiting) return;
     this.waiting.delete(told.id);
-    this.atRest();
-    waiting?.resolve(told);
+    if (this.waiting.size === 0) {
+      this.endLooking();
+      this.resting = setTimeout(() => this.after.rest(this), this.settings.restMs).unref();
+    }
+    waiting.resolve(told);
   }
 
-  /** Without work nothing is looked after. */
-  private atRest(): void {
-    if (this.waiting.size > 0) return;
+  private endLooking(): void {
     clearInterval(this.looking);
     this.looking = undefined;
-    this.resting = setTimeout(() => this.onRest(this), this.restMs).unref();
   }
 
   private look(): void {
     const section = Atomics.load(this.watched, 0);
     const now = performance.now();
     if (section === 0 || section !== this.seen.section) this.seen = { section, since: now };
-    else if (now - this.seen.since > LIMITS.workMs && this.worker) this.giveUp(this.worker);
+    else if (now - this.seen.since > this.settings.mostMs && this.worker) this.giveUp(this.worker);
   }
 
   private giveUp(worker: Worker): void {
@@ -125,8 +136,10 @@ export class WorkerThread {
     const computed = Atomics.load(this.watched, 0) === 0 ? null : Atomics.load(this.watched, 1);
     const waiting = [...this.waiting];
     this.waiting.clear();
-    this.atRest();
-    for (const [id, { reject }] of waiting) reject(id === computed ? tooMuchWork() : interrupted());
+    this.endLooking();
+    clearTimeout(this.resting);
+    for (const [id, { reject }] of waiting)
+      reject(id === computed ? tooMuchWork(this.settings.mostMs) : interrupted());
     void worker.terminate();
   }
 }

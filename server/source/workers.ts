@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { LRUCache } from 'lru-cache';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import { collectGarbage } from './garbage';
 import { WrittenRefusal } from './refusal';
 import type { TaskInput, TaskName, TaskOutput } from './work/tasks';
@@ -33,11 +34,12 @@ export class Workers {
   private readonly ready = new LRUCache<string, true>(READY);
   private readonly done = new Map<WorkerThread, { readonly letters: number; readonly ms: number }>();
 
-  /** `file` is what threads run (`work/worker.ts`, built). */
-  constructor(file: URL, databaseUrl: string) {
+  /** `file` is what threads run (`work/worker.ts`, built); `onFault` is told of errors that end one. */
+  constructor(file: URL, databaseUrl: string, onFault: (error: Error) => void) {
     const length = Math.min(MOST_THREADS, Math.max(1, Math.floor(availableParallelism() / 2)));
-    const make = (): WorkerThread =>
-      new WorkerThread(file, databaseUrl, REST_MS, thread => this.afterRest(thread));
+    const settings = { databaseUrl, mostMs: LIMITS.workMs, mostMegabytes: 1024, restMs: REST_MS };
+    const after = { rest: (thread: WorkerThread) => this.afterRest(thread), fault: onFault };
+    const make = (): WorkerThread => new WorkerThread(file, settings, after);
     this.light = Array.from({ length }, make);
     this.heavy = Array.from({ length }, make);
     [...this.light, ...this.heavy].forEach(thread => thread.start());

@@ -80,7 +80,9 @@ interface Served {
 async function serve(config: Config, database: OpenDatabase): Promise<Served> {
   // Threads run what is built.
   const built = pathToFileURL(join(process.cwd(), 'server/dist/worker.mjs'));
-  const workers = new Workers(built, config.databaseUrl);
+  const workers = new Workers(built, config.databaseUrl, error => {
+    throw error;
+  });
   const server: Server = createServer(createApp(config, database, workers, pino({ level: 'silent' })));
   await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve));
   return {

@@ -1,8 +1,9 @@
+import { alongEdits } from '@periwinkle/core/formats/along-edits';
 import { guarded } from '@periwinkle/core/formats/identity';
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
 import { placed } from '@periwinkle/core/formats/placing';
 import type { StoredDocument, StoredEdit } from '../../data/stored';
-import type { PendingEdit } from '../working-copy';
+import type { PendingEdit, PendingPart } from '../working-copy';
 
 type Written = StoredEdit & { readonly inverse: Patch };
 
@@ -19,7 +20,7 @@ export type Answer =
   | { readonly status: 'stale'; readonly since: readonly StoredEdit[] }
   | { readonly status: 'refused' };
 
-/** What a server must do, in the plainest words: a list of edits, each made on the revision before it. */
+/** What a server must do, in the plainest words: a list of edits, each made on the revision before it, or placed there. */
 export class NaiveServer {
   readonly edits: Written[] = [];
   readonly changes: Change[] = [];
@@ -49,18 +50,26 @@ export class NaiveServer {
     const twins = this.edits.filter(each => edit.parts.some(({ key }) => key === each.editKey));
     if (twins.length > 0) return { status: 'stored', edits: twins };
     const made = new Map(edit.parts.map(({ path }, index) => [path, revisions[index]!]));
-    if (edit.parts.some(({ path }) => this.at(path).revision !== made.get(path))) {
-      const since = this.edits.filter(each => each.revision > (made.get(each.path) ?? Infinity));
-      return { status: 'stale', since };
-    }
+    const since = this.edits.filter(each => each.revision > (made.get(each.path) ?? Infinity));
+    const placed = edit.parts.map(part => this.placed(part, made.get(part.path)!, since));
+    if (placed.some(patch => patch === null)) return { status: 'stale', since };
     const change = this.changes.find(({ id }) => id === edit.changeId);
     if (isRefused || (change && change.act !== change.id)) return { status: 'refused' };
     if (!change) this.changes.push({ id: edit.changeId, author, state: 'done', act: edit.changeId });
     const names = { kind: 'edit', changeId: edit.changeId, target: null, label: edit.label, author } as const;
-    const edits = edit.parts.map(({ key, path, patch }) =>
-      this.write(path, patch, { ...names, editKey: key }),
+    const edits = edit.parts.map(({ key, path }, index) =>
+      this.write(path, placed[index]!, { ...names, editKey: key }),
     );
     return { status: 'stored', edits };
+  }
+
+  /** A part as it follows what was stored since; `null` where it meets it, or was made on a state that is none. */
+  private placed({ path, patch }: PendingPart, made: number, since: readonly Written[]): Patch | null {
+    const { revision, body } = this.at(path);
+    const own = since.filter(each => each.path === path);
+    if (own.length !== revision - made) return null;
+    const along = alongEdits(body, own, patch);
+    return along.ok ? along.patch : null;
   }
 
   /** Takes a change back or brings it back; no edits where something stands in the way. */
