@@ -1,7 +1,7 @@
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { and, eq } from 'drizzle-orm';
 import { inTransaction, Overtaken } from './source/database';
-import { writeEdit } from './source/work/edits';
+import { writeEdit } from './source/work/writing';
 import { documents } from './source/schema';
 import { startTestServer, type TestServer } from './test/test-server';
 
@@ -255,7 +255,6 @@ test('what was written over between reading and writing is done again, on what i
         ...applied,
         document: { ...applied.document, revision: next },
         id,
-        path,
         editKey: 'k',
         kind: 'edit',
         target: null,

@@ -9,16 +9,10 @@ import { asStored, EDIT_COLUMNS, type StoredEdit } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';
 import { edits } from '../schema';
 import { computing } from './computing';
-import {
-  asWritten,
-  onSystem,
-  patched,
-  refuseNewErrors,
-  writeEdit,
-  type Applied,
-  type Patched,
-} from './edits';
 import { documentAt, readDocuments, remember, type StoredDocument } from './parsed-documents';
+import { asWritten, patched, type Applied, type Patched } from './patching';
+import { refuseNewErrors } from './refusing';
+import { onSystem, writeEdit } from './writing';
 
 export type Direction = 'undo' | 'redo';
 
@@ -89,8 +83,7 @@ export async function stepHistory(db: Database, request: StepRequest): Promise<r
     for (const applied of steps) {
       const names = { systemId, changeId: stepKey, label: change.label, author: request.author };
       const id = lastEdit + done.length + 1;
-      const { path } = applied.document;
-      const edit = { id, path, editKey: crypto.randomUUID(), kind: direction, target: change.id };
+      const edit = { id, editKey: crypto.randomUUID(), kind: direction, target: change.id };
       done.push(await writeEdit(transaction, names, { ...applied, ...edit }));
     }
     await setChange(transaction, change, {

@@ -7,7 +7,7 @@ import { Refusal } from '../refusal';
 import { documents, systems } from '../schema';
 import { requireSystem, summary, type SystemSummary } from '../systems';
 import { computing } from './computing';
-import { invalid, refuseLonger, refuseMore } from './edits';
+import { invalid, refuseLonger, refuseMore } from './refusing';
 import { bodiesOf, bodyText, readDocuments } from './parsed-documents';
 
 /** Puts a new system in. Documents with errors are refused as a whole, with every problem. */

@@ -6,8 +6,9 @@ import { PatchError, type Patch } from '@periwinkle/core/formats/patch';
 import type { Transaction } from '../database';
 import { edits } from '../schema';
 import { computing } from './computing';
-import type { EditPart } from './edits';
-import { documentAt, type StoredDocument } from './parsed-documents';
+import type { EditPart } from './edit-requests';
+import { documentAt } from './parsed-documents';
+import type { Unstored } from './unstored';
 
 /** Pairs of operations that are looked at to have an edit follow others; whoever sent what takes more has to do it. */
 const MOST_PAIRS = 50_000;
@@ -20,14 +21,18 @@ export async function followed(
   transaction: Transaction,
   systemId: string,
   outdated: readonly EditPart[],
-  now: ReadonlyMap<string, StoredDocument>,
+  state: Unstored,
 ): Promise<Map<EditPart, Patch>> {
   const result = new Map<EditPart, Patch>();
   for (const part of outdated) {
-    const { revision, body } = documentAt(now, part.path);
+    const { revision, body } = documentAt(state.documents, part.path);
     const behind = revision - part.revision;
     if (behind <= 0 || behind > LIMITS.editsTold) continue;
-    const since = await doneSince(transaction, systemId, part);
+    const stored = await doneSince(transaction, systemId, part);
+    const unstored = state.done.filter(
+      ({ document }) => document.path === part.path && document.revision > part.revision,
+    );
+    const since = stored && [...stored, ...unstored];
     const patch = since?.length === behind ? computing(() => followedPatch(body, since, part.patch)) : null;
     if (patch) result.set(part, patch);
   }

@@ -1,0 +1,77 @@
+import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import { guarded } from '@periwinkle/core/formats/identity';
+import { LIMITS } from '@periwinkle/core/formats/limits';
+import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
+import { notFound, Refusal } from '../refusal';
+import { bodyText, type StoredDocument } from './parsed-documents';
+import { refuseLonger, sizeOf } from './refusing';
+
+/** What a patch makes of a document, as it is to be checked. */
+export interface Patched {
+  readonly document: StoredDocument;
+  readonly patch: Patch;
+  readonly inverse: PatchOperation[];
+  /** Digest of the patch as it was sent, where that was another. */
+  readonly sent?: string;
+}
+
+/** The same as it is stored. */
+export interface Applied extends Patched {
+  /** The document. */
+  readonly text: string | null;
+}
+
+/** Applies a patch to a document. Throws the refusal 404 where there is none, and 409 where the patch does not fit. */
+export function patched(current: StoredDocument, patch: Patch): Patched {
+  const { path, revision, body } = current;
+  const isMade = patch.some(({ op, path: place }) => op === 'replace' && place === '');
+  if (body === null && !isMade) throw notFound(`There is no document “${path}”.`);
+  try {
+    const isText = !documentKind(path)?.json;
+    const result = body === null || isText ? replacedWhole(body, patch) : applyPatch(body, patch);
+    if (isText && result.document !== null && typeof result.document !== 'string')
+      throw new PatchError(0, '', `“${path}” holds a text`);
+    return {
+      document: { path, revision: revision + 1, body: result.document, letters: 0 },
+      patch,
+      inverse: result.inverse,
+    };
+  } catch (error) {
+    if (!(error instanceof PatchError)) throw error;
+    throw new Refusal(409, 'patch-failed', 'The edit does not fit', error.message);
+  }
+}
+
+/**
+ * Documents that have been checked, as they are stored: with their texts, and inverses that say what they rely on. Throws the refusal 413
+ * for what is larger than it may be.
+ */
+export function asWritten(before: ReadonlyMap<string, StoredDocument>, all: readonly Patched[]): Applied[] {
+  const now = new Map(before);
+  const applied = all.map(each => {
+    const { path, body } = each.document;
+    const text = bodyText(path, body);
+    const letters = text?.length ?? 0;
+    if (letters > LIMITS.documentLetters)
+      throw new Refusal(
+        413,
+        'too-large',
+        'Too large',
+        `“${path}” would have ${letters} letters; a document may have ${LIMITS.documentLetters}.`,
+      );
+    const document = { ...each.document, letters };
+    now.set(path, document);
+    return { ...each, document, text, inverse: guarded(body, each.inverse) };
+  });
+  refuseLonger(sizeOf(before.values()), sizeOf(now.values()));
+  return applied;
+}
+
+/** Text documents, and those that are not there, are replaced as a whole. */
+function replacedWhole(body: unknown, patch: Patch): { document: unknown; inverse: PatchOperation[] } {
+  const operations = patch.filter(operation => operation.op !== 'test');
+  const [operation] = operations;
+  if (operations.length !== 1 || operation?.op !== 'replace' || operation.path !== '')
+    throw new PatchError(0, operation?.path ?? '', 'it is replaced as a whole');
+  return { document: operation.value, inverse: [{ op: 'replace', path: '', value: body }] };
+}
