@@ -1,7 +1,7 @@
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { and, eq } from 'drizzle-orm';
 import { inTransaction, Overtaken } from './source/database';
-import { writeEdit } from './source/work/writing';
+import { writeEdits } from './source/work/writing';
 import { documents } from './source/schema';
 import { startTestServer, type TestServer } from './test/test-server';
 
@@ -242,28 +242,18 @@ test('what was written over between reading and writing is done again, on what i
     .from(documents)
     .where(and(eq(documents.systemId, 'quayside'), eq(documents.path, path)));
   const { revision, body } = row!;
-  const applied = {
-    document: { path, revision, body: JSON.parse(body!) as unknown, letters: body!.length },
-    text: body,
-    patch: [],
-    inverse: [],
+  const now = { path, revision, body: JSON.parse(body!) as unknown, letters: body!.length };
+  const names = { systemId: 'quayside', changeId: 'k', label: 'L', author: '' };
+  const write = (read: number, lastEdit: number): Promise<unknown> => {
+    const done = { document: { ...now, revision: read + 1 }, patch: [], inverse: [] };
+    const edit = { ...names, done, editKey: 'k', kind: 'edit', target: null } as const;
+    const before = new Map([[path, { ...now, revision: read }]]);
+    return db.transaction(transaction => writeEdits(transaction, 'quayside', lastEdit, before, [edit]));
   };
-  const request = { systemId: 'quayside', changeId: 'k', label: 'L', author: '' };
-  const write = (next: number, id: number): Promise<unknown> =>
-    db.transaction(transaction =>
-      writeEdit(transaction, request, {
-        ...applied,
-        document: { ...applied.document, revision: next },
-        id,
-        editKey: 'k',
-        kind: 'edit',
-        target: null,
-      }),
-    );
   const last = Number((await ann.ask('GET', '')).body['lastEdit']);
   // Another node has written the document, or another edit of the system, meanwhile.
-  await expect(write(revision, last + 1)).rejects.toThrow(Overtaken);
-  await expect(write(revision + 1, last)).rejects.toThrow(Overtaken);
+  await expect(write(revision - 1, last)).rejects.toThrow(Overtaken);
+  await expect(write(revision, last - 1)).rejects.toThrow(Overtaken);
   expect(Number((await ann.ask('GET', '')).body['lastEdit'])).toBe(last);
   let tries = 0;
   const done = await inTransaction(db, async () => {

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, lt, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, lt, type SQL } from 'drizzle-orm';
 import type { Database, Transaction } from './database';
 import type { StoredEdit } from './edit-rows';
 import { Refusal } from './refusal';
@@ -36,25 +36,33 @@ export async function changeNamed(db: Reader, systemId: string, id: string): Pro
   return row;
 }
 
-/** Counts an edit to its change. Refuses a part that comes after the change was taken back: it would stand alone. */
-export async function noteEdit(transaction: Transaction, systemId: string, edit: StoredEdit): Promise<void> {
-  const { changeId: id, author, label } = edit;
-  const known = await changeNamed(transaction, systemId, id);
-  const at = new Date(edit.at);
-  if (!known) {
-    const row = { systemId, id, author, label, at, made: edit.id, position: edit.id };
-    await transaction.insert(changes).values({ ...row, state: 'done', act: id, holder: author });
-    return;
+/** Counts edits to their changes. Refuses a part that comes after its change was taken back: it would stand alone. */
+export async function noteEdits(
+  transaction: Transaction,
+  systemId: string,
+  edits: readonly StoredEdit[],
+): Promise<void> {
+  const named = new Map(edits.map(edit => [edit.changeId, edit]));
+  const rows = await transaction
+    .select()
+    .from(changes)
+    .where(and(eq(changes.systemId, systemId), inArray(changes.id, [...named.keys()])));
+  const known = new Map(rows.map(row => [row.id, row]));
+  const fresh: ChangeRow[] = [];
+  for (const { id: made, changeId: id, label, author, at } of named.values()) {
+    const row = known.get(id);
+    const last = { made, position: made, at: new Date(at) };
+    if (!row) fresh.push({ systemId, id, author, label, ...last, state: 'done', act: id, holder: author });
+    else if (row.state === 'done' && row.act === id) await setChange(transaction, row, last);
+    else
+      throw new Refusal(
+        409,
+        'change-taken-back',
+        'The change has been taken back',
+        `“${label}” was taken back before this part of it arrived.`,
+      );
   }
-  if (known.state !== 'done' || known.act !== id) {
-    throw new Refusal(
-      409,
-      'change-taken-back',
-      'The change has been taken back',
-      `“${label}” was taken back before this part of it arrived.`,
-    );
-  }
-  await setChange(transaction, known, { made: edit.id, position: edit.id, at });
+  if (fresh.length > 0) await transaction.insert(changes).values(fresh);
 }
 
 export async function setChange(

@@ -1,16 +1,16 @@
 import { inTransaction, snapshot, type Database, type Transaction } from '../database';
-import { noteEdit } from '../changes';
+import { noteEdits } from '../changes';
 import type { StoredEdit } from '../edit-rows';
 import { Refusal } from '../refusal';
 import { computing } from './computing';
 import { twinsOf, type EditRequest } from './edit-requests';
 import { readDocuments, remember, type StoredDocument } from './parsed-documents';
-import { asWritten, type Patched } from './patching';
+import type { Patched } from './patching';
 import { planOn } from './planning';
 import { refuseNewErrors } from './refusing';
 import { inTurn } from './turns';
 import { Unstored } from './unstored';
-import { lastEditOf, writeEdit } from './writing';
+import { lastEditOf, writeEdits, type NewEdit, type Written } from './writing';
 
 /** An edit that waits for its turn. */
 interface Waiting {
@@ -113,21 +113,15 @@ async function storedTogether(
         state = state.with(done);
       }
       computing(() => refuseNewErrors(before, [...state.documents.values()]));
-      const result = new Map<Waiting, Stored>();
-      let [last, now] = [lastEdit, before];
-      for (const { each, done } of fitting) {
-        const written = await write(transaction, each.request, done, last, now);
-        result.set(each, written);
-        last += done.length;
-        now = new Map([...now, ...written.documents.map(each => [each.path, each] as const)]);
-      }
-      return result;
+      const all = fitting.flatMap(({ each, done }) => newEdits(each.request, done));
+      const written = await write(transaction, systemId, lastEdit, before, all);
+      return { fitting: fitting.map(({ each }) => each), ...written };
     });
-    for (const [{ request, resolve }, { edits, documents }] of stored) {
-      for (const document of documents) remember(request.systemId, document);
-      resolve(edits);
-    }
-    return some.filter(each => !stored.has(each));
+    for (const document of stored.documents) remember(systemId, document);
+    let place = 0;
+    for (const { request, resolve } of stored.fitting)
+      resolve(stored.edits.slice(place, (place += request.parts.length)));
+    return some.filter(each => !stored.fitting.includes(each));
   } catch (error) {
     if (error instanceof Refusal) return some;
     for (const { reject } of some) reject(error);
@@ -151,39 +145,38 @@ async function fittingOn(
 
 async function storeAlone(db: Database, { request, early }: Waiting): Promise<readonly StoredEdit[]> {
   const { systemId } = request;
-  const { edits, documents } = await inTransaction(db, async (transaction): Promise<Stored> => {
+  const { edits, documents } = await inTransaction(db, async (transaction): Promise<Written> => {
     const lastEdit = await lastEditOf(transaction, systemId, true);
     const twins = await twinsOf(transaction, request);
     if (twins) return { edits: twins, documents: [] };
     const before = await readDocuments(transaction, systemId);
     const done = early?.lastEdit === lastEdit ? early.done : await checkedOn(transaction, request, before);
-    return write(transaction, request, done, lastEdit, before);
+    return write(transaction, systemId, lastEdit, before, newEdits(request, done));
   });
   for (const document of documents) remember(systemId, document);
   return edits;
 }
 
-interface Stored {
-  readonly edits: readonly StoredEdit[];
-  readonly documents: readonly StoredDocument[];
-}
+const newEdits = (
+  { parts, systemId, changeId, label, author }: EditRequest,
+  done: readonly Patched[],
+): NewEdit[] =>
+  done.map((each, index) => ({
+    ...{ systemId, changeId, label, author, target: null },
+    kind: 'edit',
+    editKey: parts[index]!.editKey,
+    done: each,
+  }));
 
-/** Writes an edit that has been checked, after the last one and the documents as that has left them. */
+/** Writes edits that have been checked, and counts each to its change. */
 async function write(
   transaction: Transaction,
-  request: EditRequest,
-  done: readonly Patched[],
+  systemId: string,
   lastEdit: number,
   before: ReadonlyMap<string, StoredDocument>,
-): Promise<Stored> {
-  const applied = computing(() => asWritten(before, done));
-  const edits: StoredEdit[] = [];
-  for (const [index, each] of applied.entries()) {
-    const { editKey } = request.parts[index]!;
-    const place = { id: lastEdit + index + 1, editKey, kind: 'edit', target: null };
-    const edit = await writeEdit(transaction, request, { ...each, ...place });
-    await noteEdit(transaction, request.systemId, edit);
-    edits.push(edit);
-  }
-  return { edits, documents: documentsOf(applied) };
+  all: readonly NewEdit[],
+): Promise<Written> {
+  const written = await writeEdits(transaction, systemId, lastEdit, before, all);
+  await noteEdits(transaction, systemId, written.edits);
+  return written;
 }

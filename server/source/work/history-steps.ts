@@ -10,9 +10,9 @@ import { notFound, Refusal } from '../refusal';
 import { edits } from '../schema';
 import { computing } from './computing';
 import { documentAt, readDocuments, remember, type StoredDocument } from './parsed-documents';
-import { asWritten, patched, type Applied, type Patched } from './patching';
+import { patched, type Patched } from './patching';
 import { refuseNewErrors } from './refusing';
-import { onSystem, writeEdit } from './writing';
+import { onSystem, writeEdits } from './writing';
 
 export type Direction = 'undo' | 'redo';
 
@@ -79,20 +79,27 @@ export async function stepHistory(db: Database, request: StepRequest): Promise<r
       await setChange(transaction, change, { holder: null });
       return { refusal: steps };
     }
-    const done: StoredEdit[] = [];
-    for (const applied of steps) {
-      const names = { systemId, changeId: stepKey, label: change.label, author: request.author };
-      const id = lastEdit + done.length + 1;
-      const edit = { id, editKey: crypto.randomUUID(), kind: direction, target: change.id };
-      done.push(await writeEdit(transaction, names, { ...applied, ...edit }));
-    }
+    const names = { systemId, changeId: stepKey, label: change.label, author: request.author };
+    const { edits: done, documents } = await writeEdits(
+      transaction,
+      systemId,
+      lastEdit,
+      steps.before,
+      steps.done.map(each => ({
+        ...names,
+        done: each,
+        editKey: crypto.randomUUID(),
+        kind: direction,
+        target: change.id,
+      })),
+    );
     await setChange(transaction, change, {
       state: DIRECTIONS[direction].to,
       act: stepKey,
       position: lastEdit + done.length,
       holder: direction === 'undo' ? request.author : change.author,
     });
-    return { edits: done, written: steps.map(({ document }) => document) };
+    return { edits: done, written: documents };
   });
   if ('refusal' in outcome) throw outcome.refusal;
   for (const document of outcome.written) remember(systemId, document);
@@ -117,12 +124,18 @@ async function changeMeant(
   return row;
 }
 
+/** What a step does to documents as they were read. */
+interface Steps {
+  readonly before: ReadonlyMap<string, StoredDocument>;
+  readonly done: readonly Patched[];
+}
+
 /** What a step does, edit by edit, or why it cannot be taken. */
 async function stepsOf(
   transaction: Transaction,
   change: ChangeRow,
   direction: Direction,
-): Promise<Applied[] | Refusal> {
+): Promise<Steps | Refusal> {
   const { systemId, label, act } = change;
   const { cannot } = DIRECTIONS[direction];
   const inTheWay = (reason: string, extra: Refusal['extra'] = {}): Refusal =>
@@ -135,7 +148,7 @@ async function stepsOf(
     .orderBy(desc(edits.id));
   const before = await readDocuments(transaction, systemId);
   const all = new Map(before);
-  const steps: Patched[] = [];
+  const done: Patched[] = [];
   for (const { id, path, inverse: text } of parts) {
     const current = documentAt(all, path);
     const inverse = computing(() => parseJson(text) as Patch);
@@ -145,18 +158,16 @@ async function stepsOf(
       return inTheWay(wordsFor(found, path, obstacle), { obstacle });
     }
     const step = computing(() => patched(current, found.patch));
-    steps.push(step);
+    done.push(step);
     all.set(path, step.document);
   }
   try {
-    return computing(() => {
-      refuseNewErrors(before, [...all.values()]);
-      return asWritten(before, steps);
-    });
+    computing(() => refuseNewErrors(before, [...all.values()]));
   } catch (error) {
     if (error instanceof Refusal) return inTheWay(error.detail, error.extra);
     throw error;
   }
+  return { before, done };
 }
 
 /** Tells the edits of a change's last act from others under the same name. */

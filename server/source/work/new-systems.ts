@@ -7,6 +7,7 @@ import { Refusal } from '../refusal';
 import { documents, systems } from '../schema';
 import { requireSystem, summary, type SystemSummary } from '../systems';
 import { computing } from './computing';
+import { inPieces } from './pieces';
 import { invalid, refuseLonger, refuseMore } from './refusing';
 import { bodiesOf, bodyText, readDocuments } from './parsed-documents';
 
@@ -44,7 +45,7 @@ export async function createSystem(
       throw new Refusal(409, 'duplicate-id', 'The id is taken', `A system “${id}” ${words}.`);
     }
     await transaction.insert(systems).values({ ...row, removedAt: null });
-    for (const some of inPieces(rows))
+    for (const some of inPieces(rows, ({ body }) => body?.length ?? 0))
       await transaction.insert(documents).values(some.map(each => ({ ...each, systemId: id })));
   });
   return summary(row);
@@ -66,23 +67,6 @@ function checkedRows(bodies: ReadonlyMap<string, unknown>): NewRow[] {
   const errors = checkSystem(bodies).problems.filter(({ severity }) => severity === 'error');
   if (errors.length > 0) throw invalid('The system has errors', errors);
   return rows;
-}
-
-/** So many letters go to the database at once, unless a document alone has more. */
-const PIECE_LETTERS = 2_000_000;
-
-function inPieces(rows: readonly NewRow[]): NewRow[][] {
-  const pieces: NewRow[][] = [];
-  let room = 0;
-  for (const row of rows) {
-    room -= row.body?.length ?? 0;
-    if (room < 0 || pieces.length === 0) {
-      pieces.push([]);
-      room = PIECE_LETTERS - (row.body?.length ?? 0);
-    }
-    pieces.at(-1)!.push(row);
-  }
-  return pieces;
 }
 
 /** Copies the documents of a system under another id and title; the history begins anew. */

@@ -1,5 +1,4 @@
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { guarded } from '@periwinkle/core/formats/identity';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
 import { notFound, Refusal } from '../refusal';
@@ -15,10 +14,11 @@ export interface Patched {
   readonly sent?: string;
 }
 
-/** The same as it is stored. */
-export interface Applied extends Patched {
-  /** The document. */
+/** A document that has been checked, as it is stored, and the revision that it was read at. */
+export interface DocumentText {
+  readonly document: StoredDocument;
   readonly text: string | null;
+  readonly from: number;
 }
 
 /** Applies a patch to a document. Throws the refusal 404 where there is none, and 409 where the patch does not fit. */
@@ -42,14 +42,15 @@ export function patched(current: StoredDocument, patch: Patch): Patched {
   }
 }
 
-/**
- * Documents that have been checked, as they are stored: with their texts, and inverses that say what they rely on. Throws the refusal 413
- * for what is larger than it may be.
- */
-export function asWritten(before: ReadonlyMap<string, StoredDocument>, all: readonly Patched[]): Applied[] {
+/** Documents as edits that follow one another leave them. Throws the refusal 413 where one is larger than it may be, or all are. */
+export function asTexts(
+  before: ReadonlyMap<string, StoredDocument>,
+  done: readonly Patched[],
+): readonly DocumentText[] {
+  const last = new Map(done.map(({ document }) => [document.path, document]));
   const now = new Map(before);
-  const applied = all.map(each => {
-    const { path, body } = each.document;
+  const texts = [...last.values()].map(document => {
+    const { path, body } = document;
     const text = bodyText(path, body);
     const letters = text?.length ?? 0;
     if (letters > LIMITS.documentLetters)
@@ -59,12 +60,12 @@ export function asWritten(before: ReadonlyMap<string, StoredDocument>, all: read
         'Too large',
         `“${path}” would have ${letters} letters; a document may have ${LIMITS.documentLetters}.`,
       );
-    const document = { ...each.document, letters };
-    now.set(path, document);
-    return { ...each, document, text, inverse: guarded(body, each.inverse) };
+    const written = { ...document, letters };
+    now.set(path, written);
+    return { document: written, text, from: before.get(path)?.revision ?? 0 };
   });
   refuseLonger(sizeOf(before.values()), sizeOf(now.values()));
-  return applied;
+  return texts;
 }
 
 /** Text documents, and those that are not there, are replaced as a whole. */

@@ -1,12 +1,16 @@
 import { and, eq, isNull } from 'drizzle-orm';
+import { guarded } from '@periwinkle/core/formats/identity';
 import { isObject } from '@periwinkle/core/formats/json';
 import { writeJson } from '@periwinkle/core/formats/json-text';
 import { inTransaction, Overtaken, type Database, type Transaction } from '../database';
 import { asStored, type StoredEdit } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';
 import { documents, edits, systems } from '../schema';
+import { computing } from './computing';
 import type { EditNames } from './edit-requests';
-import type { Applied } from './patching';
+import { asTexts, type DocumentText, type Patched } from './patching';
+import type { StoredDocument } from './parsed-documents';
+import { inPieces } from './pieces';
 import { inTurn } from './turns';
 
 /** Work on a system in a transaction of its own, after what else waits for its turn. Gives the number of its last edit. */
@@ -50,50 +54,80 @@ export function titleOf(manifest: unknown, systemId: string): string | null {
   return String(title);
 }
 
-/** Writes an edit and the document that it leaves. Throws `Overtaken` where either is not as it was read. */
-export async function writeEdit(
-  transaction: Transaction,
-  { systemId, changeId, label, author }: EditNames,
-  applied: Applied & { id: number; editKey: string; kind: string; target: string | null },
-): Promise<StoredEdit> {
-  const { document, text, inverse, sent, id, editKey, kind, target } = applied;
-  const { path, revision } = document;
-  const at = new Date();
-  const isWritten = await writeDocument(transaction, systemId, { path, revision, body: text });
-  const title = path === 'system.json' ? titleOf(document.body, systemId) : null;
-  const [counted] = await transaction
-    .update(systems)
-    .set({ lastEdit: id, changedAt: at, ...(title === null ? {} : { title }) })
-    .where(and(eq(systems.id, systemId), eq(systems.lastEdit, id - 1)));
-  if (!isWritten || counted.affectedRows !== 1) throw new Overtaken();
-  const patch = writeJson(applied.patch);
-  const edit = { id, path, revision, patch, kind, changeId, target, editKey, label, author };
-  await transaction
-    .insert(edits)
-    .values({ ...edit, systemId, inverse: writeJson(inverse), sent: sent ?? null, at });
-  return asStored({ ...edit, at });
+/** An edit to be written: who did what, and what it made of a document. */
+export interface NewEdit extends EditNames {
+  readonly done: Patched;
+  readonly editKey: string;
+  readonly kind: 'edit' | 'undo' | 'redo';
+  readonly target: string | null;
 }
 
-/** Whether the document could be written on the revision before it. */
+export interface Written {
+  readonly edits: readonly StoredEdit[];
+  readonly documents: readonly StoredDocument[];
+}
+
+/**
+ * Writes edits of a system that follow one another after its last one, and the documents as they leave them. Throws `Overtaken` where the
+ * system or a document is not as it was read (`before`), and the refusal 413 where a document becomes larger than it may be.
+ */
+export async function writeEdits(
+  transaction: Transaction,
+  systemId: string,
+  lastEdit: number,
+  before: ReadonlyMap<string, StoredDocument>,
+  all: readonly NewEdit[],
+): Promise<Written> {
+  const at = new Date();
+  const { rows, texts } = computing(() => ({
+    rows: all.map((edit, index) => rowOf(edit, lastEdit + index + 1, at)),
+    texts: asTexts(
+      before,
+      all.map(({ done }) => done),
+    ),
+  }));
+  for (const each of texts) await writeDocument(transaction, systemId, each);
+  const manifest = texts.find(({ document }) => document.path === 'system.json');
+  const title = manifest ? titleOf(manifest.document.body, systemId) : null;
+  const [counted] = await transaction
+    .update(systems)
+    .set({ lastEdit: lastEdit + rows.length, changedAt: at, ...(title === null ? {} : { title }) })
+    .where(and(eq(systems.id, systemId), eq(systems.lastEdit, lastEdit)));
+  if (counted.affectedRows !== 1) throw new Overtaken();
+  for (const some of inPieces(rows, ({ patch, inverse }) => patch.length + inverse.length))
+    await transaction.insert(edits).values(some);
+  return {
+    edits: rows.map(({ systemId: _, inverse: __, sent: ___, ...edit }) => asStored(edit)),
+    documents: texts.map(({ document }) => document),
+  };
+}
+
+function rowOf({ done, ...edit }: NewEdit, id: number, at: Date) {
+  const { document, patch, inverse, sent = null } = done;
+  const { path, revision, body } = document;
+  const written = { patch: writeJson(patch), inverse: writeJson(guarded(body, inverse)) };
+  return { ...edit, ...written, id, path, revision, sent, at };
+}
+
+/** Writes a document on the revision that it was read at. */
 async function writeDocument(
   transaction: Transaction,
   systemId: string,
-  { path, ...row }: { path: string; revision: number; body: string | null },
-): Promise<boolean> {
-  const { revision } = row;
-  if (revision === 1) {
-    // Another node may have made it meanwhile: then nothing changes.
-    const [made] = await transaction
-      .insert(documents)
-      .ignore()
-      .values({ systemId, path, ...row });
-    return made.affectedRows === 1;
-  }
-  const [written] = await transaction
-    .update(documents)
-    .set(row)
-    .where(
-      and(eq(documents.systemId, systemId), eq(documents.path, path), eq(documents.revision, revision - 1)),
-    );
-  return written.affectedRows === 1;
+  { document: { path, revision }, text, from }: DocumentText,
+): Promise<void> {
+  const row = { revision, body: text };
+  // Another node may have made it meanwhile: then nothing changes.
+  const [{ affectedRows }] =
+    from === 0
+      ? await transaction
+          .insert(documents)
+          .ignore()
+          .values({ systemId, path, ...row })
+      : await transaction
+          .update(documents)
+          .set(row)
+          .where(
+            and(eq(documents.systemId, systemId), eq(documents.path, path), eq(documents.revision, from)),
+          );
+  if (affectedRows !== 1) throw new Overtaken();
 }
