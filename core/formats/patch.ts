@@ -2,6 +2,7 @@ import jsonPatch, { type Operation } from 'fast-json-patch';
 import { carryOrder, copyInOrder, keepOrder, keysInOrder } from './key-order';
 import { isObject, pointer, pointerSteps, valueAt } from './json';
 import { LIMITS } from './limits';
+import { withMoved, type Steps } from './places';
 import { REFUSED_KEYS } from './read-json';
 
 /** An operation of a JSON Patch (RFC 6902). */
@@ -113,6 +114,12 @@ const isContainer = (value: unknown): value is object => typeof value === 'objec
 function applyTo(holder: Working, operation: PatchOperation, index: number): PatchOperation[] {
   try {
     if (operation.op !== 'test' && operation.op !== 'remove') refuseName(operation.path);
+    if (
+      operation.op !== 'move' &&
+      operation.path !== '' &&
+      !isContainer(parentOf(holder.root, operation.path).parent)
+    )
+      throw new Error('nothing is there that could hold it');
     if (operation.op === 'move') return moveEntry(holder, operation, index);
     const inverse = inverseOf(holder.root, operation);
     if (operation.op === 'copy') {
@@ -180,20 +187,24 @@ function applyOne(holder: Working, operation: Operation, index: number): void {
 function moveEntry(holder: Working, { from, path }: MoveOperation, index: number): PatchOperation[] {
   const { root } = holder;
   const entry = at(root, from);
-  if (path === from && (entry === undefined || isInsertion(root, path))) return [];
+  const isNowhere = path.endsWith('/-') && isInsertion(root, path);
+  if (path === from && !isNowhere && (entry === undefined || isInsertion(root, path))) return [];
   if (entry === undefined) throw new Error('nothing is there to be moved');
   if (path.startsWith(`${from}/`)) throw new Error('it cannot be moved into itself');
   const behind = membersBehind(root, from);
+  const isOntoItsHolder = from.startsWith(`${path}/`) && !isInsertion(root, path);
+  const holderBefore = isOntoItsHolder ? plain(at(root, path)) : undefined;
   if (path.split('/').length > from.split('/').length) refuseDepth(path, entry);
   applyOne(holder, { op: 'remove', path: from }, index);
-  const without = holder.root;
-  const inverse: PatchOperation[] = [
-    ...(path === from ? [] : movedBack(from, finalPath(without, path), entry)),
-    ...behind,
-    ...restored(without, path),
-  ];
+  const overwritten = restored(
+    holder.root,
+    path,
+    isInsertion(root, from) ? (pointerSteps(from) ?? []) : null,
+  );
+  const final = finalPath(holder.root, path);
   applyOne(holder, { op: 'add', path, value: entry }, index);
-  return inverse;
+  if (isOntoItsHolder) return [{ op: 'replace', path, value: holderBefore }];
+  return [...(path === from ? [] : movedBack(from, final, entry)), ...behind, ...overwritten];
 }
 
 /** Where an entry would go into the one that takes its place, it is taken out and put in: a move cannot say that. */
@@ -238,10 +249,12 @@ function membersBehind(document: unknown, path: string): PatchOperation[] {
   });
 }
 
-/** A move onto an existing member of an object overwrites it: the inverse puts it back. */
-function restored(document: unknown, path: string): PatchOperation[] {
+/** A move onto an existing member of an object overwrites it: the inverse puts it back, once what was moved is where it was. */
+function restored(document: unknown, path: string, from: Steps | null): PatchOperation[] {
   const before = isInsertion(document, path) ? undefined : at(document, path);
-  return before === undefined ? [] : [{ op: 'add', path, value: plain(before) }];
+  if (before === undefined) return [];
+  const steps = pointerSteps(path) ?? [];
+  return [{ op: 'add', path: pointer(...(from ? withMoved(steps, from) : steps)), value: plain(before) }];
 }
 
 function at(document: unknown, path: string): unknown {

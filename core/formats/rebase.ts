@@ -1,4 +1,4 @@
-import { applyPatch, PatchError, type Patch, type PatchOperation } from './patch';
+import { applyPatch, PatchError, type MoveOperation, type Patch, type PatchOperation } from './patch';
 import { pointer, pointerSteps, valueAt } from './json';
 import {
   indexShift,
@@ -132,7 +132,8 @@ type Relation = 'same' | 'below' | 'above';
 function plainly(base: unknown, patch: Patch): PatchOperation[] {
   let document = base;
   return patch.map(operation => {
-    const path = ended(document, operation.path);
+    const there = operation.op === 'move' ? without(document, operation) : document;
+    const path = ended(there, operation.path);
     const plain: PatchOperation =
       operation.op === 'copy'
         ? { op: 'add', path, value: valueAt(document, pointerSteps(operation.from) ?? []) }
@@ -141,6 +142,12 @@ function plainly(base: unknown, patch: Patch): PatchOperation[] {
     return plain;
   });
 }
+
+/** The document in which the end of a move is said: without what is moved. */
+const without = (document: unknown, { from, path }: MoveOperation): unknown =>
+  path.endsWith('/-') && valueAt(document, pointerSteps(from) ?? []) !== undefined
+    ? applyPatch(document, [{ op: 'remove', path: from }]).document
+    : document;
 
 /** `/rules/-` is the place after the last entry. */
 function ended(document: unknown, path: string): string {
