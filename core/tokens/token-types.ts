@@ -54,6 +54,14 @@ function measure(units: readonly string[], example: string): TypeRow {
 
 const STROKES = ['solid', 'dashed', 'dotted', 'double', 'groove', 'ridge', 'outset', 'inset'];
 
+/** Members that CSS takes from 0 on: a browser drops the whole of what has less. */
+const NEVER_NEGATIVE: ReadonlySet<string> = new Set(['blur', 'width', 'duration', 'fontSize', 'lineHeight']);
+
+function amountFaults(name: string, value: unknown): ValueFault[] {
+  const amount = isObject(value) ? value['value'] : value;
+  return NEVER_NEGATIVE.has(name) && isNumber(amount) && amount < 0 ? fault('must be 0 or more', [name]) : [];
+}
+
 /** A composite: members with their types; those with a text in `absent` may be missing. */
 function composite(
   members: Readonly<Record<string, string>>,
@@ -65,7 +73,7 @@ function composite(
       if (!isObject(value)) return fault(`must be an object with ${oneOf(Object.keys(members))}`);
       return Object.entries(members).flatMap(([name, type]) => {
         if (!(name in value)) return name in absent ? [] : fault(`“${name}” is missing`);
-        return below(name, valueFaults(type, value[name]));
+        return [...below(name, valueFaults(type, value[name])), ...amountFaults(name, value[name])];
       });
     },
     normalize(value) {

@@ -16,6 +16,8 @@ const problems = (tree: unknown): string[] =>
     .problems()
     .map(problem => `${problem.pointer} ${problem.code}`);
 
+const BLACK = { colorSpace: 'srgb', components: [0, 0, 0] };
+
 describe('types', () => {
   test('every type has its CSS form', () => {
     const color = { colorSpace: 'srgb', components: [1, 0, 0.2], alpha: 0.4 };
@@ -91,6 +93,22 @@ describe('types', () => {
     ['strokeStyle', 'dasht', '/a/$value wrong-value'],
     ['border', { color: '{x}', width: { value: 1, unit: 'px' } }, '/a/$value wrong-value'],
     ['shadow', [], '/a/$value wrong-value'],
+    [
+      'shadow',
+      { color: BLACK, offsetX: px(-1), offsetY: px(-1), blur: px(-2), spread: px(-1) },
+      '/a/$value/blur wrong-value',
+    ],
+    ['border', { color: BLACK, width: px(-1), style: 'solid' }, '/a/$value/width wrong-value'],
+    [
+      'transition',
+      { duration: { value: -1, unit: 'ms' }, delay: { value: -1, unit: 'ms' }, timingFunction: [0, 0, 1, 1] },
+      '/a/$value/duration wrong-value',
+    ],
+    [
+      'typography',
+      { fontFamily: 'serif', fontSize: px(-1), lineHeight: 1 },
+      '/a/$value/fontSize wrong-value',
+    ],
     ['colour', 1, '/a/$type unknown-type'],
   ])('a wrong %s is placed', (type, value, expected) => {
     const found = problems({
