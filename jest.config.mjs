@@ -16,7 +16,7 @@ const shared = {
     '^@periwinkle/core/(.*)$': '<rootDir>/core/$1',
     '^periwinkle:shipped$': '<rootDir>/scripts/shipped-scripts-for-tests.mjs',
   },
-  transformIgnorePatterns: ['/node_modules/(?!(culori|comlink)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(culori|comlink|httpxy)/)'],
   modulePathIgnorePatterns: ['/dist/', '/.data/'],
 };
 

@@ -1,53 +1,12 @@
 import { createPool, type Pool } from 'mysql2/promise';
-import { once } from 'node:events';
-import { connect, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 import { Key } from 'selenium-webdriver';
 import { Application } from './support/application';
 import { eventually, find, openBrowser, stored } from './support/browser';
 import { plateReady, scopeEntry } from './support/field-screen';
+import { Line } from './support/line';
 import { TIMEOUT } from './support/patience';
 
 /** The database is away for a while, its connections cut in the middle: nothing is taken back, and all goes on where it was. */
-
-/** Stands between a server and its database, and can be cut. */
-class Line {
-  private readonly sockets = new Set<Socket>();
-  private server: Server | null = null;
-  port = 0;
-
-  constructor(
-    private readonly host: string,
-    private readonly target: number,
-  ) {}
-
-  async open(): Promise<void> {
-    this.server = createServer(near => {
-      const far = connect(this.target, this.host);
-      for (const socket of [near, far]) {
-        this.sockets.add(socket);
-        socket.on('error', () => socket.destroy());
-        socket.on('close', () => {
-          near.destroy();
-          far.destroy();
-        });
-      }
-      near.pipe(far).pipe(near);
-    });
-    this.server.listen(this.port, '127.0.0.1');
-    await once(this.server, 'listening');
-    this.port = (this.server.address() as AddressInfo).port;
-  }
-
-  async cut(): Promise<void> {
-    const { server } = this;
-    this.server = null;
-    this.sockets.forEach(socket => socket.destroy());
-    this.sockets.clear();
-    if (!server) return;
-    server.close();
-    await once(server, 'close');
-  }
-}
 
 test(
   'edits made meanwhile stay and are stored afterwards, and the stream goes on',

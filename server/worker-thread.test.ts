@@ -16,7 +16,7 @@ test.each(['for ever', 'too much'])('%s: that request is refused, and another th
   const stubborn = thread.ask(asked(what));
   const meanwhile = thread.ask(asked('meanwhile'));
   const [one, two] = await Promise.allSettled([stubborn, meanwhile]);
-  expect(one).toMatchObject({ status: 'rejected', reason: { status: 422, kind: 'too-much-work' } });
+  expect(one).toMatchObject({ status: 'rejected', reason: { status: 413, kind: 'too-much-work' } });
   expect(two).toMatchObject({ status: 'rejected', reason: { status: 503, kind: 'interrupted' } });
   await expect(thread.ask(asked('again'))).resolves.toMatchObject({ done: { said: 'again' } });
   await thread.close();

@@ -52,39 +52,62 @@ const step = (direction: string, words: string): Json => ({
   },
 });
 
-/** Answers that any request can have. */
-const ANYWHERE: Json = {
-  400: problem('Not readable; `detail` says what'),
-  403: problem('Sent by a page of another origin'),
-  421: problem('For another host'),
-  500: problem('Something went wrong here; `instance` is its id in the log'),
-  503: problem('The database does not answer'),
-};
-/** And those of what has a body. */
-const WITH_BODY: Json = {
-  413: problem('More than a request may hold'),
-  415: problem('Not of the type, encoding or character set that is read here'),
-};
-
 type Operation = Json & { readonly requestBody?: Json; readonly responses: Json };
 
-/** Operations with the answers that any can have. */
+interface Common {
+  readonly status: number;
+  readonly words: string;
+  readonly isOf: (place: {
+    readonly path: string;
+    readonly method: string;
+    readonly operation: Operation;
+  }) => boolean;
+}
+
+const DESCRIPTION = '/api/openapi.json';
+
+/** Answers that many requests can have. */
+const COMMON: readonly Common[] = [
+  {
+    status: 400,
+    words: 'Not readable; `detail` says what',
+    isOf: ({ path, operation }) => path.includes('{') || operation.requestBody !== undefined,
+  },
+  { status: 403, words: 'Sent by a page of another origin', isOf: ({ method }) => method !== 'get' },
+  {
+    status: 413,
+    words: 'More than a request may hold, a document or a system may come to, or may be worked out in one go',
+    isOf: ({ operation }) => operation.requestBody !== undefined,
+  },
+  {
+    status: 415,
+    words: 'Not of the type, encoding or character set that is read here',
+    isOf: ({ operation }) => operation.requestBody !== undefined,
+  },
+  { status: 421, words: 'For another host', isOf: () => true },
+  {
+    status: 500,
+    words: 'Something went wrong here; `instance` is its id in the log',
+    isOf: ({ path }) => path !== DESCRIPTION && path !== '/api/health',
+  },
+  {
+    status: 503,
+    words: 'The database does not answer, or something else had to be given up; ask again in a moment',
+    isOf: ({ path }) => path !== DESCRIPTION,
+  },
+];
+
+/** Operations with the answers that they share with others. */
 const complete = (paths: Record<string, Record<string, Operation>>): Record<string, Json> =>
   Object.fromEntries(
     Object.entries(paths).map(([path, operations]) => [
       path,
       Object.fromEntries(
-        Object.entries(operations).map(([method, operation]) => [
-          method,
-          {
-            ...operation,
-            responses: {
-              ...ANYWHERE,
-              ...(operation.requestBody ? WITH_BODY : {}),
-              ...operation.responses,
-            },
-          },
-        ]),
+        Object.entries(operations).map(([method, operation]) => {
+          const common = COMMON.filter(({ isOf }) => isOf({ path, method, operation }));
+          const shared = Object.fromEntries(common.map(({ status, words }) => [status, problem(words)]));
+          return [method, { ...operation, responses: { ...shared, ...operation.responses } }];
+        }),
       ),
     ]),
   );
@@ -101,7 +124,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         responses: { 200: answer('Both answer', { type: 'object' }) },
       },
     },
-    '/api/openapi.json': {
+    [DESCRIPTION]: {
       get: {
         operationId: 'openapi',
         summary: 'This document',
@@ -216,7 +239,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
       post: {
         operationId: 'editTogether',
         summary:
-          'Change several documents by a JSON Patch each, all or none; a document is made by replacing `null` as a whole at revision 0 or where it was removed, and removed by replacing it with `null`',
+          'Change several documents by a JSON Patch each, all or none; where a document has gone on since the revision that a patch was made on, it is placed by what it means; a document is made by replacing `null` as a whole at revision 0 or where it was removed, and removed by replacing it with `null`',
         parameters: [
           systemId,
           parameter('Periwinkle-Change', 'header', 'Edits of one change are undone together'),
@@ -228,7 +251,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
           200: answer('All are stored', list(ref('Edit'))),
           404: problem('No such system, or no such document'),
           409: problem('A patch does not fit'),
-          412: problem('A document has changed; `since` lists what happened first'),
+          412: problem('A part meets what was stored since it was made; `since` lists that'),
           422: problem('The edit would break the system: `problems` says how; or its key names another edit'),
         },
       },

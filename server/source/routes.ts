@@ -85,7 +85,7 @@ function revisionOf(request: Request): number {
       428,
       'revision-required',
       'Revision required',
-      'Send If-Match with the revision the patch was made on.',
+      'Send If-Match with the revision the patch was made on; or send it to /edits, where it is placed if the document has gone on.',
     );
   }
   const match = /^"(\d{1,9})"$/.exec(header);
@@ -130,7 +130,8 @@ export function apiRoutes(
     await pool.query('select 1');
     answer(response, { status: 'ok', database: 'ok', version: '0.1.0' });
   });
-  router.get('/openapi.json', (_, response) => void answer(response, OPENAPI));
+  const description = new RawJson(writeJson(OPENAPI));
+  router.get('/openapi.json', (_, response) => void answer(response, description));
 
   router.get('/systems', async (_, response) => void answer(response, await listSystems(db)));
   router.post('/systems', wholeJson, async (request, response) => {

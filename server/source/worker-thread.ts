@@ -31,7 +31,7 @@ const LOOK_MS = 250;
 
 const tooMuchWork = (mostMs: number): Refusal =>
   new Refusal(
-    422,
+    413,
     'too-much-work',
     'Too much work',
     `To read and check this takes longer than ${mostMs / 1000} seconds, or more memory than there is for it; send it in parts.`,

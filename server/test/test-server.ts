@@ -13,6 +13,17 @@ import { Workers } from '../source/workers';
 
 let count = 0;
 
+export const CONFIG: Config = {
+  databaseUrl: '',
+  host: '127.0.0.1',
+  port: 0,
+  allowedHosts: [],
+  webFolder: null,
+  demoFolder: null,
+  logLevel: 'silent',
+  authorHeader: null,
+};
+
 /** A server on a database of its own, with the demo in it. */
 export interface TestServer {
   readonly url: string;
@@ -40,17 +51,7 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
   url.pathname = `/${name}`;
   const database = await openDatabase(url.href, join(process.cwd(), 'server/migrations'));
   await createSystem(database.db, demoDocuments());
-  const config = {
-    databaseUrl: url.href,
-    host: '127.0.0.1',
-    port: 0,
-    allowedHosts: [],
-    webFolder: null,
-    demoFolder: null,
-    logLevel: 'silent',
-    authorHeader: null,
-    ...settings,
-  };
+  const config = { ...CONFIG, databaseUrl: url.href, ...settings };
   const servers = [await serve(config, database)];
   const { url: address, workers } = servers[0]!;
   return {
@@ -71,13 +72,14 @@ export async function startTestServer(settings: Partial<Config> = {}): Promise<T
   };
 }
 
-interface Served {
+export interface Served {
   readonly url: string;
   readonly workers: Workers;
   readonly close: () => Promise<void>;
 }
 
-async function serve(config: Config, database: OpenDatabase): Promise<Served> {
+/** A server on any database. */
+export async function serve(config: Config, database: OpenDatabase): Promise<Served> {
   // Threads run what is built.
   const built = pathToFileURL(join(process.cwd(), 'server/dist/worker.mjs'));
   const workers = new Workers(built, config.databaseUrl, error => {
