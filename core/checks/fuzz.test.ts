@@ -7,6 +7,7 @@ import { applyPatch, PatchError, type PatchOperation } from '../formats/patch';
 import { pointerSteps } from '../formats/json';
 import { readJson } from '../formats/read-json';
 import { demoDocuments } from '../test/demo';
+import { fuzzText } from '../test/fuzz-text';
 import { freshSeed } from '../test/seed';
 import { mediaQuery } from '../tokens/media-query';
 import { PROPERTIES } from '../values/property-registry';
@@ -20,128 +21,6 @@ import { patternFault } from './pattern-fault';
 
 /** In all readers together; more by PERIWINKLE_RUNS. */
 const INPUTS = Number(process.env['PERIWINKLE_RUNS'] ?? 20_000);
-const PIECES = [
-  ...[
-    '(',
-    ')',
-    '[',
-    ']',
-    '{',
-    '}',
-    '<',
-    '>',
-    '"',
-    "'",
-    '\\',
-    '/',
-    '*',
-    '/*',
-    '*/',
-    ';',
-    ':',
-    ',',
-    '.',
-    '#',
-    '@',
-    '!',
-    '&',
-    '%',
-    '=',
-    '-',
-  ],
-  ...['\n', '\r', '\t', '\u0000', '\u2028', '\ufeff', '\u202e', '\ud800', '🛟', 'é', '\u0301', ' ', '  '],
-  ...['0', '1', '-1', '1e99', '1e999', '.5', '+', 'NaN', 'px', '%', 'rem', 'deg', '#fff', '#123456'],
-  ...[
-    'url(',
-    'calc(',
-    'var(--a)',
-    'min(',
-    'clamp(',
-    'attr(x)',
-    'env(',
-    'rgb(',
-    'color(',
-    '!important',
-    'inherit',
-    '{t.a}',
-    '@frame.width',
-  ],
-  ...[
-    '<!--',
-    '-->',
-    '</style>',
-    '</script>',
-    '<script>',
-    '<svg>',
-    '</svg>',
-    '<svg xmlns="x" viewBox="0 0 8 8">',
-    '<path d="M0 0"/>',
-    '<g>',
-    '</g>',
-    '<use href="#a"/>',
-    '<![CDATA[',
-    ']]>',
-    '<!DOCTYPE x [',
-    '<?xml',
-    '&#x3c;',
-    '&lt;',
-  ],
-  ...[
-    'screen',
-    'and',
-    'not',
-    'only',
-    '(width',
-    '(min-width: 1px)',
-    'min-width: 1px',
-    'or',
-    ',',
-    '(prefers-color-scheme: dark)',
-  ],
-  ...[
-    'null',
-    'true',
-    '"a"',
-    '"__proto__":',
-    '"constructor":',
-    '{"op":"add"',
-    '"path":"/"',
-    '~0',
-    '~1',
-    '~2',
-    '/-',
-    '/0',
-  ],
-  ...[
-    '(a+)+',
-    '[^',
-    '\\p{',
-    '(?=',
-    '(?<n>',
-    '{2,}',
-    '.*',
-    '|',
-    '$',
-    '^',
-    '\\1',
-    'press',
-    'type',
-    'key',
-    'wait 1ms',
-    'app a=b',
-  ],
-];
-const text = fc
-  .array(fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...PIECES) }, fc.string({ maxLength: 6 })), {
-    maxLength: 14,
-  })
-  .map(pieces => pieces.join(''));
-/** One piece again and again: what takes time by its depth or length. */
-const long = fc
-  .tuple(fc.constantFrom(...PIECES), fc.integer({ min: 100, max: 3000 }))
-  .map(([piece, times]) => piece.repeat(times));
-const input = fc.oneof({ weight: 50, arbitrary: text }, { weight: 1, arbitrary: long });
-
 /** Does something that may refuse in its own words; anything else it throws goes on. */
 function unless<Kind>(refusal: new (...args: never[]) => Kind, work: () => void): void {
   try {
@@ -240,7 +119,7 @@ test.each(READERS)(
     const seed = freshSeed(`fuzz of ${name}`);
     let slowest = 0;
     fc.assert(
-      fc.property(input, fc.nat(), (each, pick) => {
+      fc.property(fuzzText, fc.nat(), (each, pick) => {
         const began = performance.now();
         read(each, pick);
         slowest = Math.max(slowest, performance.now() - began);

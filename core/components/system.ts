@@ -79,8 +79,8 @@ export function compileSystem(from: Documents | Expansion): System {
     ...(isObject(manifest) ? (manifest as unknown as SystemDocument) : {}),
   } as SystemDocument & typeof DEFAULTS;
   const nesting = new Nesting(derived);
-  const components = documentsOf(derived.documents, 'component').map(
-    ([file]) => [file, nesting.component(file)] as const,
+  const components = firstOfEach(
+    documentsOf(derived.documents, 'component').map(([file]) => [file, nesting.component(file)] as const),
   );
   const order = system.order ?? [];
   const rank = (id: string): number => (order.includes(id) ? order.indexOf(id) : order.length);
@@ -102,6 +102,14 @@ export function compileSystem(from: Documents | Expansion): System {
       ...nesting.problems.map(problem => ({ ...problem, ...derived.origin(problem) })),
     ].map(problem => ({ ...problem, ...read.origin(problem) })),
   };
+}
+
+/** Of several components with one id, which is told, the first: nothing could be said of the others. */
+function firstOfEach(
+  all: readonly (readonly [string, Component])[],
+): readonly (readonly [string, Component])[] {
+  const ids = new Set<string>();
+  return all.filter(([, { id }]) => ids.size < ids.add(id).size);
 }
 
 function aliasKey(text: string | undefined): string | null {

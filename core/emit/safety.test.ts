@@ -1,15 +1,10 @@
-import { CONTROL_ELEMENTS } from '../anatomy/part-kinds';
 import fc from 'fast-check';
-import { parse as parseCss, walk } from 'css-tree';
-import { JSDOM } from 'jsdom';
 import { checkSystem } from '../checks/check-system';
 import { demoDocuments } from '../test/demo';
+import { everyText, expectHarmless, withText } from '../test/harmless';
 import { outputFiles } from './outputs';
 import { systemFolder } from './system-folder';
 import { plainIcon } from './icon';
-
-/** Elements that selectors of ours name, besides classes. */
-const ELEMENTS: ReadonlySet<string> = new Set(['svg', '*', ...CONTROL_ELEMENTS]);
 
 /** No text from a document can break out of its place in CSS, HTML or code. */
 
@@ -25,50 +20,6 @@ const BREAKOUTS = [
   ']]><!--',
   '\u0000\u2028</title>',
 ];
-
-type Tree = Record<string, unknown>;
-
-/** Every text of a document, with a way to put another in its place. */
-function everyText(node: unknown, at: (string | number)[] = []): (string | number)[][] {
-  if (typeof node === 'string') return [at];
-  if (typeof node !== 'object' || node === null) return [];
-  return Object.entries(node).flatMap(([key, value]) => everyText(value, [...at, key]));
-}
-
-function withText(document: unknown, at: readonly (string | number)[], text: string): unknown {
-  const copy = structuredClone(document) as Tree;
-  const parent = at.slice(0, -1).reduce<Tree>((node, step) => node[step] as Tree, copy);
-  parent[at.at(-1)!] = text;
-  return copy;
-}
-
-/** Files that were looked at, by text: most stay the same when one text of a system is another. */
-const seen = new Set<string>();
-
-function expectHarmless(files: readonly { path: string; text: string }[]): void {
-  for (const { path, text } of files) {
-    if (seen.has(text)) continue;
-    seen.add(text);
-    if (path.endsWith('.css')) {
-      expect(text).not.toMatch(/<\/style|<script/i);
-      const kinds: string[] = [];
-      const tree = parseCss(text, { onParseError: error => kinds.push(error.message), parseValue: false });
-      expect(kinds).toEqual([]);
-      walk(tree, node => {
-        if (node.type === 'Url') throw new Error(`an address in ${path}`);
-        if (node.type === 'TypeSelector' && !ELEMENTS.has(node.name))
-          throw new Error(`an element ${node.name} in ${path}`);
-      });
-    }
-    if (path.endsWith('.html')) {
-      const { document } = new JSDOM(text).window;
-      expect(document.querySelectorAll('script, img, iframe, object, embed, style').length).toBe(0);
-      for (const element of document.querySelectorAll('*')) {
-        for (const { name } of element.attributes) expect(name).not.toMatch(/^on/i);
-      }
-    }
-  }
-}
 
 const demo = demoDocuments();
 const paths = [...demo.keys()].filter(path => path.endsWith('.json'));
