@@ -1,13 +1,11 @@
 import DOMPurify from 'dompurify';
-import MarkdownIt from 'markdown-it';
 import { useMemo } from 'react';
+import { markdownHtml } from './markdown-html';
 
-const markdown = new MarkdownIt({ html: false, linkify: false, typographer: true });
-
-/** An author's words (CommonMark). Raw HTML is shown as text, and what is left is cleaned before it reaches the page. */
+/** An author's words (CommonMark), cleaned once more before they reach the page. */
 export function Markdown({ text, className }: { text: string; className?: string }) {
   const html = useMemo(
-    () => DOMPurify.sanitize(markdown.render(text), { USE_PROFILES: { html: true } }),
+    () => DOMPurify.sanitize(markdownHtml(text), { USE_PROFILES: { html: true } }),
     [text],
   );
   return <div className={className} dangerouslySetInnerHTML={{ __html: html }} />;

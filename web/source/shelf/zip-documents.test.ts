@@ -1,5 +1,8 @@
+import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { LIMITS } from '@periwinkle/core/formats/limits';
+import { fuzzText } from '@periwinkle/core/test/fuzz-text';
+import { freshSeed } from '@periwinkle/core/test/seed';
 import { documentsInZip, ZipFault } from './zip-documents';
 
 const zip = (files: Record<string, string | Uint8Array>): Uint8Array =>
@@ -68,3 +71,40 @@ test('what is too much is refused before it is unpacked, by name', () => {
     'The documents are 41 MiB together; 32 MiB can be taken in.',
   ]);
 });
+
+test('whatever bytes come, there are documents or reasons, soon', () => {
+  const name = fc.oneof(
+    fc.constantFrom(
+      'system.json',
+      'components/a.component.json',
+      'icons/a.svg',
+      'guide/a.md',
+      '../system.json',
+      '/',
+      '',
+    ),
+    fuzzText.map(text => text.slice(0, 60)),
+  );
+  const archive = fc
+    .array(fc.tuple(name, fc.oneof(fuzzText, fc.constant('{}'))), { maxLength: 4 })
+    .map(files => zipSync(Object.fromEntries(files.map(([path, text]) => [path, strToU8(text)]))));
+  const damages = fc.array(fc.tuple(fc.nat(), fc.nat(255)), { maxLength: 6 });
+  let slowest = 0;
+  fc.assert(
+    fc.property(archive, damages, fc.nat(3), (bytes, changes, cut) => {
+      for (const [place, byte] of changes) bytes[place % bytes.length] = byte;
+      const given = cut === 0 ? bytes.subarray(0, Math.floor(bytes.length / 2)) : bytes;
+      const began = performance.now();
+      try {
+        const { documents } = documentsInZip(given, 'any.zip');
+        expect(Object.keys(documents)).toContain('system.json');
+      } catch (error) {
+        if (!(error instanceof ZipFault)) throw error;
+        expect(error.faults.length).toBeGreaterThan(0);
+      }
+      slowest = Math.max(slowest, performance.now() - began);
+    }),
+    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 2000), seed: freshSeed('fuzz of archives') },
+  );
+  process.stderr.write(`fuzz of archives: the slowest took ${slowest.toFixed(0)} ms\n`);
+}, 600_000);

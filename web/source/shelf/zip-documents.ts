@@ -35,11 +35,11 @@ export function documentsInZip(bytes: Uint8Array, name: string): ZipDocuments {
   const wanted = entries.filter(entry => isOurs(entry.name));
   const faults = tooMuch(wanted);
   if (faults.length > 0) throw new ZipFault(faults);
-  const files = unzipSync(bytes, { filter: entry => isOurs(entry.name) });
+  const files = unpacked(bytes, new Set(wanted.map(entry => entry.name)));
   const documents: Record<string, unknown> = {};
   for (const entry of wanted) {
     const path = pathOf(entry.name)!;
-    const read = readDocument(path, files[entry.name]!, entry.originalSize);
+    const read = readDocument(path, files[entry.name], entry.originalSize);
     if ('fault' in read) faults.push(`${path}: ${read.fault}`);
     else documents[path] = read.value;
   }
@@ -64,6 +64,16 @@ function entriesOf(bytes: Uint8Array, name: string): UnzipFileInfo[] {
   return found;
 }
 
+/** Files by their names; without those that are damaged, should any be. */
+function unpacked(bytes: Uint8Array, names: ReadonlySet<string>): Readonly<Record<string, Uint8Array>> {
+  try {
+    return unzipSync(bytes, { filter: entry => names.has(entry.name) });
+  } catch {
+    const each = [...names].map(name => (names.size > 1 ? unpacked(bytes, new Set([name])) : {}));
+    return Object.assign({}, ...each) as Record<string, Uint8Array>;
+  }
+}
+
 /** What of the documents is more than there may be. */
 function tooMuch(entries: readonly UnzipFileInfo[]): string[] {
   const all = entries.reduce((sum, { originalSize }) => sum + originalSize, 0);
@@ -86,10 +96,10 @@ function tooMuch(entries: readonly UnzipFileInfo[]): string[] {
 
 function readDocument(
   path: string,
-  bytes: Uint8Array,
+  bytes: Uint8Array | undefined,
   size: number,
 ): { readonly value: unknown } | { readonly fault: string } {
-  if (bytes.length !== size) return { fault: 'The archive is damaged here.' };
+  if (bytes?.length !== size) return { fault: 'The archive is damaged here.' };
   let text: string;
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
