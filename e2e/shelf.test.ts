@@ -130,3 +130,37 @@ test(
   },
   TIMEOUT,
 );
+
+test(
+  'of a system that is large the shelf tells what is in it, and draws nothing',
+  async () => {
+    const small = (await (await fetch(`${address}/api/systems/quayside`)).json()) as {
+      documents: { path: string; body: unknown }[];
+    };
+    const documents = Object.fromEntries(small.documents.map(({ path, body }) => [path, body]));
+    const manifest = documents['system.json'] as object;
+    const words = 'Words about tides and pilots. '.repeat(120_000);
+    const response = await fetch(`${address}/api/systems`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({
+        documents: {
+          ...documents,
+          'system.json': { ...manifest, id: 'large', title: 'Large' },
+          'guide/words.md': words,
+        },
+      }),
+    });
+    expect(response.status).toBe(201);
+    await driver.get(address);
+    const facts = (title: string): string =>
+      `[...document.querySelectorAll('.shelf article')].find(each => each.querySelector('h2').textContent === '${title}')`;
+    await eventually(
+      driver,
+      `${facts('Large')}?.querySelector('.facts').textContent.startsWith('17 fields')`,
+    );
+    await eventually(driver, `${facts('Quayside')}.querySelector('.specimens') !== null`);
+    expect(await driver.executeScript(`return ${facts('Large')}.querySelector('.specimens')`)).toBeNull();
+  },
+  TIMEOUT,
+);

@@ -111,4 +111,5 @@ export const api = {
   },
 };
 
+export const systemUrl = (id: string): string => `/api${at(id)}`;
 export const eventsUrl = (id: string, after: number): string => `/api${at(id)}/events?after=${after}`;

@@ -1,15 +1,25 @@
 import { useQuery } from '@tanstack/react-query';
+import { wrap } from 'comlink';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { WorkingCopy } from '../synchronisation/working-copy';
-import { compileSystem, type System } from '@periwinkle/core/components/system';
+import { compileSystem } from '@periwinkle/core/components/system';
 import { counted } from '../common/numbers';
-import { api, type SystemSummary } from '../data/api';
+import { systemUrl, type SystemSummary } from '../data/api';
 import { FieldAtRest } from '../specimen/field-at-rest';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { SpecimenStyles } from '../specimen/specimen-styles';
+import { documentsIn, type Glance } from './glance';
+import { Glances } from './glances';
+import type { GlanceApi } from './glance.worker';
 
 const SHOWN = 5;
+const MOST_MS = 10_000;
+
+const glances = new Glances(() => {
+  const worker = new Worker(new URL('./glance.worker.ts', import.meta.url), { type: 'module' });
+  const api = wrap<GlanceApi>(worker);
+  return { at: address => api.at(address), end: () => worker.terminate() };
+}, MOST_MS);
 
 /** A system on the shelf: title, a strip of specimens, counts, last change. */
 export function SystemEntry({
@@ -21,14 +31,10 @@ export function SystemEntry({
   onRemove: () => void;
   onCopy: () => void;
 }) {
-  const whole = useQuery({
-    queryKey: ['whole', system.id, system.changedAt],
-    queryFn: () => api.system(system.id),
+  const glance = useQuery({
+    queryKey: ['glance', system.id, system.changedAt],
+    queryFn: () => glances.at(systemUrl(system.id)),
   });
-  const compiled = useMemo(
-    () => whole.data && compileSystem(WorkingCopy.of(whole.data.documents, 0).documents),
-    [whole.data],
-  );
   const changed = new Date(system.changedAt).toLocaleString('en-GB', {
     dateStyle: 'medium',
     timeStyle: 'short',
@@ -47,31 +53,32 @@ export function SystemEntry({
         </button>
       </div>
       <div className="facts">
-        {compiled ? facts(compiled) : '…'}, changed {changed}
+        {glance.isPending ? '…' : facts(glance.data ?? null)}, changed {changed}
       </div>
-      {compiled && compiled.components.length > 0 ? <Strip system={compiled} /> : null}
+      {glance.data?.text ? <Strip text={glance.data.text} /> : null}
     </article>
   );
 }
 
-function facts(system: System): string {
-  const combinations = system.components.reduce((sum, component) => sum + component.space.count(), 0n);
-  return [
-    counted(system.components.length, 'field'),
-    counted(system.tokens.usual().byKey.size, 'token'),
-    counted(combinations * BigInt(system.tokens.contextCount()), 'combination'),
-  ].join(', ');
+function facts(glance: Glance | null): string {
+  if (!glance) return 'too much to be counted here';
+  const { fields, tokens, combinations } = glance;
+  return [counted(fields, 'field'), counted(tokens, 'token'), counted(combinations, 'combination')].join(
+    ', ',
+  );
 }
 
 /** A few specimens: of one component its situations, of several each at rest. */
-function Strip({ system }: { system: System }) {
+function Strip({ text }: { text: string }) {
+  const system = useMemo(() => compileSystem(documentsIn(text)), [text]);
   const contexts = system.tokens.usualInput();
   const [first] = system.components;
-  const one = system.components.length === 1 && first!.situations.length > 0;
+  if (!first) return null;
+  const one = system.components.length === 1 && first.situations.length > 0;
   const shown = one
-    ? first!.situations
+    ? first.situations
         .slice(0, SHOWN)
-        .map(situation => ({ component: first!, wants: situation.when, key: situation.id }))
+        .map(situation => ({ component: first, wants: situation.when, key: situation.id }))
     : system.components.slice(0, SHOWN).map(component => ({ component, wants: {}, key: component.id }));
   return (
     <SpecimenStyles system={system}>
