@@ -201,8 +201,17 @@ const hostile = new Map(Object.entries(KINDS).map(([name, make]) => [name, make(
 /** The system is opened, and all has come to rest. */
 await send({ method: 'GET', path: SYSTEM });
 await new Promise(resolve => setTimeout(resolve, 5000));
+/** How long the event loop of the server lets wait whoever asks for next to nothing, again and again. */
+const loop: number[] = [];
+async function ask(): Promise<void> {
+  while (!isOver) {
+    loop.push((await send({ method: 'GET', path: '/api/nothing' })).ms);
+    await new Promise(resolve => setTimeout(resolve, 20));
+  }
+}
+
 const before = memory();
-const people = many(PEOPLE, work);
+const people = [...many(PEOPLE, work), ask()];
 const names = [...hostile.keys()];
 const told = new Map<string, { statuses: Set<number>; slowest: number; isProblem: boolean }>();
 for (let sent = 0; sent < HOSTILE; sent += BURST) {
@@ -222,8 +231,8 @@ for (let sent = 0; sent < HOSTILE; sent += BURST) {
 isOver = true;
 await Promise.all(people);
 await new Promise(resolve => setTimeout(resolve, 10_000));
-const sorted = waits.toSorted((a, b) => a - b);
-const at = (share: number): string => sorted[Math.floor((sorted.length - 1) * share)]!.toFixed(0);
+const at = (share: number, times: readonly number[] = waits): string =>
+  times.toSorted((a, b) => a - b)[Math.floor((times.length - 1) * share)]!.toFixed(0);
 print(`${HOSTILE} requests of ${names.length} kinds:`);
 for (const [name, { statuses, slowest, isProblem }] of told)
   print(
@@ -231,6 +240,9 @@ for (const [name, { statuses, slowest, isProblem }] of told)
   );
 print(
   `Honest work, ${waits.length} requests: median ${at(0.5)} ms, 99th percentile ${at(0.99)} ms, longest ${at(1)} ms (aim 300)`,
+);
+print(
+  `What asks for next to nothing, ${loop.length} times: median ${at(0.5, loop)} ms, 99th percentile ${at(0.99, loop)} ms, longest ${at(1, loop)} ms`,
 );
 print(`Memory: ${before.toFixed(0)} MiB before, ${memory().toFixed(0)} MiB after`);
 await application.remove();

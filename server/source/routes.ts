@@ -1,14 +1,16 @@
 import { writeJson } from '@periwinkle/core/formats/json-text';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { Router, text, type Request, type Response } from 'express';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
 import { historyEnds, listChanges } from './changes';
-import { documentJson } from './document-texts';
+import { documentJson, type DocumentText } from './document-texts';
 import { editsAfter, editsJson } from './edit-rows';
 import type { EventTail } from './event-tail';
 import { OPENAPI } from './openapi';
-import { rawList, rawObject, RawJson } from './raw-json';
+import { rawObject, RawJson } from './raw-json';
 import { Refusal } from './refusal';
 import { listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
 import { KEY } from './work/request-bodies';
@@ -100,6 +102,36 @@ const answer = (response: Response, value: unknown): void =>
 const answerDone = (response: Response, { text: written }: Done): void =>
   answer(response, new RawJson(written));
 
+/** A system in pieces, of which no more are made than a reader takes. */
+function* wholePieces(whole: object, documents: readonly DocumentText[]): Generator<string> {
+  yield `${rawObject(whole).text.slice(0, -1)},"documents":[`;
+  for (const [index, document] of documents.entries())
+    yield `${index === 0 ? '' : ','}${documentJson(document).text}`;
+  yield ']}';
+}
+
+/** Letters that go out at once. */
+const PIECE_LETTERS = 100_000;
+
+function* joined(pieces: Iterable<string>): Generator<string> {
+  let text = '';
+  for (const piece of pieces) {
+    text += piece;
+    if (text.length < PIECE_LETTERS) continue;
+    yield text;
+    text = '';
+  }
+  yield text;
+}
+
+/** Answers as fast as the reader takes it; one that goes away has what it wanted. */
+async function answerInPieces(response: Response, pieces: Iterable<string>): Promise<void> {
+  response.type('application/json');
+  await pipeline(Readable.from(joined(pieces)), response).catch((error: NodeJS.ErrnoException) => {
+    if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+  });
+}
+
 /** A body that was sent, as text; nothing of a request without one. */
 const bodyOf = (request: Request): string => (typeof request.body === 'string' ? request.body : '');
 
@@ -142,7 +174,7 @@ export function apiRoutes(
     const systemId = idOf(request);
     const { documents, ...whole } = await wholeSystem(db, systemId, authorOf(request));
     workers.makeReady(systemId);
-    answer(response, rawObject({ ...whole, documents: rawList(documents.map(documentJson)) }));
+    await answerInPieces(response, wholePieces(whole, documents));
   });
   router.delete('/systems/:systemId', async (request, response) => {
     await removeSystem(db, idOf(request));
