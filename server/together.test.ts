@@ -162,6 +162,16 @@ test('a removed document is gone for readers, copies and checks, and its revisio
 
 test.each<[string, unknown, number]>([
   ['the same document twice', { parts: [part(FIELD, 1, titled('a')), part(FIELD, 1, titled('b'))] }, 400],
+  [
+    'the same key twice',
+    {
+      parts: [
+        { ...part(FIELD, 1, titled('a')), key: 'k' },
+        { ...part('system.json', 1, titled('b')), key: 'k' },
+      ],
+    },
+    400,
+  ],
   ['no part', { parts: [] }, 400],
   ['a part without a key', { parts: [{ path: FIELD, revision: 1, patch: titled('a') }] }, 400],
   ['a path that is no document’s', { parts: [part('../x', 0, whole({}))] }, 404],

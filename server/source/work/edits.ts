@@ -86,11 +86,11 @@ function storeWaiting(db: Database, systemId: string): void {
 /** How many of those that wait, from the first on, may be stored together: none that was worked out by itself, and none sent twice. */
 function togetherIn(all: readonly Waiting[]): number {
   const keys = new Set<string>();
-  const end = all.findIndex(({ request, early }) =>
-    [early !== null, ...request.parts.map(({ editKey }) => keys.size === keys.add(editKey).size)].some(
-      Boolean,
-    ),
-  );
+  const end = all.findIndex(({ request, early }) => {
+    const isKnown = request.parts.some(({ editKey }) => keys.has(editKey));
+    for (const { editKey } of request.parts) keys.add(editKey);
+    return isKnown || early !== null;
+  });
   return Math.min(MOST_TOGETHER, Math.max(1, end < 0 ? all.length : end));
 }
 
@@ -112,6 +112,7 @@ async function storedTogether(
         fitting.push({ each, done });
         state = state.with(done);
       }
+      if (fitting.length === 0) return { fitting: [], edits: [], documents: [] };
       computing(() => refuseNewErrors(before, [...state.documents.values()]));
       const all = fitting.flatMap(({ each, done }) => newEdits(each.request, done));
       const written = await write(transaction, systemId, lastEdit, before, all);

@@ -54,6 +54,14 @@ export interface DocumentTask {
 /** A part of an edit as it is sent. */
 type PartBody = Omit<EditPart, 'editKey'> & { readonly key: string };
 
+/** Each part of an edit is of a document of its own, under a key of its own. */
+function refuseTwice(names: readonly string[]): void {
+  const seen = new Set<string>();
+  const twice = names.find(name => seen.size === seen.add(name).size);
+  if (twice !== undefined)
+    throw new Refusal(400, 'wrong-shape', 'Not of the right shape', `“${twice}” is named by two parts.`);
+}
+
 /** All that reads, checks or writes what people sent, each a request of the protocol; plain data in and out. Throws `Refusal`. */
 export const TASKS = {
   patch: async ({ db, isHeavy }: How, { names, part, body }: PatchTask): Promise<Done> => {
@@ -63,12 +71,8 @@ export const TASKS = {
   },
   edit: async ({ db, isHeavy }: How, { names, changeId, body }: EditTask): Promise<Done> => {
     const { parts } = readBody<{ parts: PartBody[] }>('edit', body);
-    const paths = new Set<string>();
-    for (const { path } of parts) {
-      if (paths.has(path))
-        throw new Refusal(400, 'wrong-shape', 'Not of the right shape', `“${path}” is edited twice.`);
-      paths.add(path);
-    }
+    refuseTwice(parts.map(({ path }) => path));
+    refuseTwice(parts.map(({ key }) => key));
     const request = {
       ...names,
       changeId: changeId ?? parts[0]!.key,
