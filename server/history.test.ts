@@ -3,6 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import { inTransaction, Overtaken } from './source/database';
 import { writeEdits } from './source/work/writing';
 import { documents } from './source/schema';
+import { Caller, type Answer } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 
 /** Steps through the history: each person's own, however others' edits lie in between. */
@@ -16,10 +17,7 @@ afterAll(() => server?.close());
 const FIELD = 'components/text-field.component.json';
 const RAW = 'tokens/raw.tokens.json';
 
-interface Answer {
-  readonly status: number;
-  readonly body: Record<string, unknown>;
-}
+const caller = new Caller(() => server.url);
 
 class Person {
   constructor(readonly name: string) {}
@@ -30,16 +28,16 @@ class Person {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<Answer> {
-    const response = await fetch(`${server.url}/api/systems/quayside${path}`, {
+    return caller.call(
       method,
-      headers: {
+      `/api/systems/quayside${path}`,
+      body === undefined ? undefined : JSON.stringify(body),
+      {
         'Periwinkle-Author': this.name,
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
         ...headers,
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
-    return { status: response.status, body: (await response.json()) as Answer['body'] };
+    );
   }
 
   async edit(

@@ -1,4 +1,5 @@
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
+import { Caller, type Answer } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 
 /** Edits of several documents at once, among them such as make or remove one: all is stored, or nothing. */
@@ -19,23 +20,13 @@ const MOORING = {
   anatomy: { part: 'root', kind: 'stack' },
 };
 
-interface Answer {
-  readonly status: number;
-  readonly body: Record<string, unknown> & { readonly detail?: string };
-}
-
-async function ask(method: string, path: string, body?: unknown, change = ''): Promise<Answer> {
-  const response = await fetch(`${server.url}/api/systems/quayside${path}`, {
-    method,
-    headers: {
-      'Periwinkle-Author': 'ann',
-      ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
-      ...(change ? { 'Periwinkle-Change': encodeURIComponent(change), 'Periwinkle-Label': change } : {}),
-    },
-    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+const caller = new Caller(() => server.url);
+const ask = (method: string, path: string, body?: unknown, change = ''): Promise<Answer> =>
+  caller.call(method, `/api/systems/quayside${path}`, body === undefined ? undefined : JSON.stringify(body), {
+    'Periwinkle-Author': 'ann',
+    ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+    ...(change ? { 'Periwinkle-Change': encodeURIComponent(change), 'Periwinkle-Label': change } : {}),
   });
-  return { status: response.status, body: (await response.json()) as Answer['body'] };
-}
 
 const whole = (value: unknown): PatchOperation[] => [{ op: 'replace', path: '', value }];
 const titled = (value: string): PatchOperation[] => [{ op: 'replace', path: '/title', value }];
