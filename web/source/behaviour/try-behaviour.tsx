@@ -1,5 +1,4 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { addEntry } from '@periwinkle/core/editing/entry-edits';
 import { VALUE_KINDS } from '@periwinkle/core/behaviour/kinds/value-kinds';
 import { noted } from '@periwinkle/core/behaviour/noted';
 import { situationAt } from '@periwinkle/core/behaviour/situation-at';
@@ -10,13 +9,11 @@ import { attachWhole } from '@periwinkle/core/shipped/attach-whole';
 import { planToShip } from '@periwinkle/core/shipped/plan-to-ship';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { useOpened } from '../data/opened-address';
-import { AddByName } from '../making/add-by-name';
-import { idFor } from '../making/name-fields';
-import { useRestructure } from '../making/use-restructure';
 import { buildField } from '../specimen/build-field';
 import { PreviewSurface } from '../specimen/preview-surface';
 import { useShape } from '../specimen/specimen';
 import { useSpecimenSheets } from '../specimen/specimen-styles';
+import { KeepWalkthrough } from './keep-walkthrough';
 
 /** What was asked of the application, until someone stands in for it. */
 interface Asked {
@@ -37,6 +34,7 @@ export function TryBehaviour({
   const host = useRef<HTMLDivElement>(null);
   const sheets = useSpecimenSheets();
   const shape = useShape(system, component);
+  const [, open] = useOpened();
   const [notes, setNotes] = useState<readonly string[]>([]);
   const [asked, setAsked] = useState<Asked | null>(null);
   const [is, setIs] = useState('');
@@ -115,7 +113,12 @@ export function TryBehaviour({
       </div>
       {notes.length > 0 ? (
         <>
-          <KeepNotes component={component} notes={notes} />
+          <KeepWalkthrough
+            component={component}
+            // The field began empty.
+            walkthrough={() => ({ acts: ['app value=', ...notes] })}
+            onKept={id => open(`walkthrough:${id}`)}
+          />
           <p className="adding">
             <button type="button" className="act" onClick={() => setAttempt(attempt + 1)}>
               start again
@@ -125,22 +128,4 @@ export function TryBehaviour({
       ) : null}
     </>
   );
-}
-
-/** Notes become a walkthrough; the field began empty. */
-function KeepNotes({ component, notes }: { component: Component; notes: readonly string[] }) {
-  const restructure = useRestructure();
-  const [, open] = useOpened();
-  const keep = (title: string): string | null => {
-    const known = component.document.walkthroughs ?? [];
-    const id = idFor(title, each => known.some(walkthrough => walkthrough.id === each));
-    const acts = ['app value=', ...notes];
-    const reason = restructure(
-      addEntry(component.id, 'walkthroughs', { id, title, acts }),
-      `${component.title}: walkthrough ${title}`,
-    );
-    if (reason === null) open(`walkthrough:${id}`);
-    return reason;
-  };
-  return <AddByName words="keep as a walkthrough" placeholder="A mistake, mended" onAdd={keep} />;
 }

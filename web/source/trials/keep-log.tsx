@@ -1,18 +1,14 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { addEntry } from '@periwinkle/core/editing/entry-edits';
 import { walkthroughFrom, type TrialLog } from '@periwinkle/core/trials/trial-log';
 import type { Trial } from '@periwinkle/core/trials/trials';
+import { KeepWalkthrough } from '../behaviour/keep-walkthrough';
 import { Choice } from '../common/choice';
 import { useCarried } from '../data/address';
 import { useStore } from '../data/system-context';
-import { AddByName } from '../making/add-by-name';
-import { idFor } from '../making/name-fields';
-import { useRestructure } from '../making/use-restructure';
 
 /** What was done to one of the fields becomes a walkthrough of it. */
 export function KeepLog({ trial, log }: { trial: Trial; log: TrialLog }) {
-  const restructure = useRestructure();
   const { id } = useStore();
   const carried = useCarried();
   const [chosen, choose] = useState<string | null>(null);
@@ -25,18 +21,6 @@ export function KeepLog({ trial, log }: { trial: Trial; log: TrialLog }) {
   const field = trial.fields.find(each => each.name === name);
   if (!field) return null;
   const { component } = field;
-  const keep = (title: string): string | null => {
-    const known = component.document.walkthroughs ?? [];
-    const walkthroughId = idFor(title, each => known.some(walkthrough => walkthrough.id === each));
-    const entry = { id: walkthroughId, title, ...walkthroughFrom(log, trial, field) };
-    const reason = restructure(
-      addEntry(component.id, 'walkthroughs', entry),
-      `${component.title}: walkthrough ${title}`,
-    );
-    if (reason === null)
-      setKept({ path: `${component.id}/behaviour?open=walkthrough:${walkthroughId}`, title });
-    return reason;
-  };
   return (
     <>
       <p className="said keeping">
@@ -50,7 +34,13 @@ export function KeepLog({ trial, log }: { trial: Trial; log: TrialLog }) {
           {field.name}
         </Choice>
       </p>
-      <AddByName words="keep as a walkthrough" placeholder="A mistake, mended" onAdd={keep} />
+      <KeepWalkthrough
+        component={component}
+        walkthrough={() => walkthroughFrom(log, trial, field)}
+        onKept={(walkthrough, title) =>
+          setKept({ path: `${component.id}/behaviour?open=walkthrough:${walkthrough}`, title })
+        }
+      />
       {kept ? (
         <p className="said" role="status">
           kept: <Link to={`/${id}/${kept.path}${carried.replace('?', '&')}`}>{kept.title}</Link>
