@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { checkSystem } from '../checks/check-system';
 import { demoDocuments } from '../test/demo';
 import { everyText, expectHarmless, withText } from '../test/harmless';
@@ -55,7 +54,7 @@ test.each(BREAKOUTS)('%j in every free text of the demo at once stays in its pla
 });
 
 /** So many places are tried in a run, others in the next. */
-const REPLACED = 60;
+const REPLACED = 40;
 
 test('texts that mean something, replaced one by one, stay in their place', () => {
   const meaning = places.filter(({ at }) => !isFree(at));
@@ -69,27 +68,6 @@ test('texts that mean something, replaced one by one, stay in their place', () =
       outputFiles(checkSystem(new Map(demo).set(path, withText(demo.get(path), at, text))).system),
     );
   });
-}, 240_000);
-
-test('random text in the places that reach every output stays in its place', () => {
-  const visible = places.filter(
-    ({ at }) =>
-      ['title', 'label', 'placeholder', 'value', 'message', '$value', 'summary', 'because'].includes(
-        String(at.at(-1)),
-      ) || at.includes('set'),
-  );
-  fc.assert(
-    fc.property(
-      fc.constantFrom(...visible),
-      fc.oneof(fc.string({ unit: 'binary' }), fc.constantFrom(...BREAKOUTS)),
-      ({ path, at }, text) => {
-        expectHarmless(
-          outputFiles(checkSystem(new Map(demo).set(path, withText(demo.get(path), at, text))).system),
-        );
-      },
-    ),
-    { numRuns: 25 },
-  );
 }, 240_000);
 
 describe('icons', () => {
