@@ -72,7 +72,7 @@ async function startIn(folder, release) {
       '--collation-server=utf8mb4_bin',
       // An acknowledged edit is on the disk, whatever is killed next.
       '--innodb-flush-log-at-trx-commit=1',
-      '--max-allowed-packet=64M',
+      '--max-allowed-packet=256M',
     ],
     // A group of its own: Ctrl-C reaches us alone, and we stop the database after the application.
     { stdio: ['ignore', log, log], detached: true },

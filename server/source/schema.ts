@@ -1,9 +1,9 @@
 import {
   bigint,
+  customType,
   datetime,
   index,
   int,
-  longtext,
   mysqlTable,
   primaryKey,
   uniqueIndex,
@@ -12,6 +12,14 @@ import {
 
 /** Text compared byte by byte: paths and ids differ when their letters' case does. */
 const name = (column: string, length: number) => varchar(column, { length });
+
+/** From so many letters on a text goes to the database as its bytes: to have it quoted would take a second for some megabytes. */
+const AS_BYTES = 50_000;
+
+const longText = customType<{ data: string; driverData: string | Buffer }>({
+  dataType: () => 'longtext',
+  toDriver: text => (text.length > AS_BYTES ? Buffer.from(text) : text),
+});
 
 export const systems = mysqlTable('systems', {
   id: name('id', 64).primaryKey(),
@@ -31,7 +39,7 @@ export const documents = mysqlTable(
     path: name('path', 190).notNull(),
     revision: int('revision').notNull(),
     /** JSON text, or the text itself for icons and guide pages; none while the document is removed, whose revisions go on when it is back. */
-    body: longtext('body'),
+    body: longText('body'),
   },
   table => [primaryKey({ columns: [table.systemId, table.path] })],
 );
@@ -46,9 +54,9 @@ export const edits = mysqlTable(
     /** The document's revision after this edit. */
     revision: int('revision').notNull(),
     /** As JSON text, like `inverse`: whoever only passes it on need not read it. */
-    patch: longtext('patch').notNull(),
+    patch: longText('patch').notNull(),
     /** What takes it back, with tests that say what it relies on. */
-    inverse: longtext('inverse').notNull(),
+    inverse: longText('inverse').notNull(),
     /** SHA-256 of the patch as it was sent, where it was placed on a later state than it was made on. */
     sent: varchar('sent', { length: 64 }),
     /** `edit`, `undo` or `redo`; the latter two name the change they take back or bring back. */
