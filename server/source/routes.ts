@@ -1,16 +1,14 @@
 import { writeJson } from '@periwinkle/core/formats/json-text';
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { Router, text, type Request, type Response } from 'express';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
+import { answer, answerInPieces, wholePieces } from './answers';
 import { historyEnds, listChanges } from './changes';
-import { documentJson, type DocumentText } from './document-texts';
 import { editsAfter, editsJson } from './edit-rows';
 import type { EventTail } from './event-tail';
 import { OPENAPI } from './openapi';
-import { rawObject, RawJson } from './raw-json';
+import { RawJson } from './raw-json';
 import { Refusal } from './refusal';
 import { listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
 import { KEY } from './work/request-bodies';
@@ -96,41 +94,9 @@ function revisionOf(request: Request): number {
   return Number(match[1]);
 }
 
-/** Answers in JSON; what is written already goes out as it is. */
-const answer = (response: Response, value: unknown): void =>
-  void response.type('application/json').send(value instanceof RawJson ? value.text : writeJson(value));
+/** What a thread has written. */
 const answerDone = (response: Response, { text: written }: Done): void =>
   answer(response, new RawJson(written));
-
-/** A system in pieces, of which no more are made than a reader takes. */
-function* wholePieces(whole: object, documents: readonly DocumentText[]): Generator<string> {
-  yield `${rawObject(whole).text.slice(0, -1)},"documents":[`;
-  for (const [index, document] of documents.entries())
-    yield `${index === 0 ? '' : ','}${documentJson(document).text}`;
-  yield ']}';
-}
-
-/** Letters that go out at once. */
-const PIECE_LETTERS = 100_000;
-
-function* joined(pieces: Iterable<string>): Generator<string> {
-  let text = '';
-  for (const piece of pieces) {
-    text += piece;
-    if (text.length < PIECE_LETTERS) continue;
-    yield text;
-    text = '';
-  }
-  yield text;
-}
-
-/** Answers as fast as the reader takes it; one that goes away has what it wanted. */
-async function answerInPieces(response: Response, pieces: Iterable<string>): Promise<void> {
-  response.type('application/json');
-  await pipeline(Readable.from(joined(pieces)), response).catch((error: NodeJS.ErrnoException) => {
-    if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
-  });
-}
 
 /** A body that was sent, as text; nothing of a request without one. */
 const bodyOf = (request: Request): string => (typeof request.body === 'string' ? request.body : '');
@@ -224,7 +190,7 @@ export function apiRoutes(
       const stepKey = keyIn(request, 'Idempotency-Key', () => crypto.randomUUID());
       const step = { systemId, direction, author: authorOf(request), stepKey };
       const body = request.body === undefined ? null : bodyOf(request);
-      const done = await workers.run('step', systemId, 0, { step, body });
+      const done = await workers.run('step', systemId, body?.length ?? 0, { step, body });
       events.wake(systemId);
       answerDone(response, done);
     });
