@@ -57,6 +57,15 @@ export async function openDatabase(url: string, migrationsFolder: string): Promi
   return opened;
 }
 
+/** What a statement may have, so that the largest document can be written with what takes it back. */
+export const PACKET_BYTES = 256 * 1024 * 1024;
+
+/** How large a statement this database takes, in bytes. */
+export async function packetBytes({ pool }: OpenDatabase): Promise<number> {
+  const [rows] = await pool.query('select @@max_allowed_packet as bytes');
+  return Number((rows as { bytes: number }[])[0]?.bytes ?? 0);
+}
+
 /** Tables that a newer version has changed are left alone. */
 async function refuseNewer(pool: Pool, migrationsFolder: string): Promise<void> {
   const [tables] = await pool.query("show tables like '__drizzle_migrations'");

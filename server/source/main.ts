@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { pino, type Logger } from 'pino';
 import { createApp } from './app';
 import { ConfigError, readConfig, type Config } from './config';
-import { DatabaseError, openDatabase, type OpenDatabase } from './database';
+import { DatabaseError, openDatabase, PACKET_BYTES, packetBytes, type OpenDatabase } from './database';
 import { loadDemo } from './demo';
 import { causeOf } from './http-problem';
 import { printedAddress } from './printed-address';
@@ -24,6 +24,12 @@ async function main(): Promise<void> {
     if (error instanceof DatabaseError) giveUp(error.message);
     throw error;
   });
+  const bytes = await packetBytes(database);
+  if (bytes < PACKET_BYTES)
+    logger.warn(
+      { bytes },
+      `max_allowed_packet of the database is small for large documents: set ${PACKET_BYTES}`,
+    );
   if (config.demoFolder !== null) await loadDemo(database.db, config.demoFolder);
   const workers = new Workers(new URL('./worker.mjs', import.meta.url), config.databaseUrl, error =>
     logger.error(causeOf(error), 'a thread ended'),
