@@ -25,7 +25,7 @@ export function withText(document: unknown, at: Steps, text: string): unknown {
 }
 
 /** One window for all pages: each of its own would be kept. */
-const pages = new (new JSDOM('').window.DOMParser)();
+const pages = new new JSDOM('').window.DOMParser();
 
 /** Files that were looked at, by text: most stay the same when one text of a system is another. */
 const seen = new Set<string>();
