@@ -69,12 +69,14 @@ export class Workers {
   makeReady(systemId: string): void {
     if (this.ready.has(systemId)) return;
     this.ready.set(systemId, true);
-    for (const isHeavy of [false, true]) this.readyIn(this.threadOf(systemId, isHeavy), systemId);
+    for (const isHeavy of [false, true]) this.readyIn(systemId, isHeavy);
   }
 
-  private readyIn(thread: WorkerThread, systemId: string): void {
+  private readyIn(systemId: string, isHeavy: boolean): void {
     // Where it fails the first edit has it to do.
-    void thread.ask({ name: 'ready', isHeavy: false, input: { systemId } }).catch(() => {});
+    void this.threadOf(systemId, isHeavy)
+      .ask({ name: 'ready', isHeavy, input: { systemId } })
+      .catch(() => {});
   }
 
   private afterRest(thread: WorkerThread): void {
@@ -85,7 +87,7 @@ export class Workers {
     collectGarbage();
     const isHeavy = this.heavy.includes(thread);
     for (const systemId of this.ready.keys())
-      if (this.threadOf(systemId, isHeavy) === thread) this.readyIn(thread, systemId);
+      if (this.threadOf(systemId, isHeavy) === thread) this.readyIn(systemId, isHeavy);
   }
 
   private threadOf(systemId: string, isHeavy: boolean): WorkerThread {
