@@ -43,7 +43,8 @@ test('no text throws, takes long, or makes anything but words and pictures', () 
       for (const element of place.querySelectorAll('*'))
         for (const { name, value } of element.attributes) {
           expect(name).not.toMatch(/^on|^style$/i);
-          expect(value).not.toMatch(/^\s*(javascript|vbscript|data:(?!image\/))/i);
+          if (name === 'href' || name === 'src')
+            expect(value).not.toMatch(/^\s*(javascript|vbscript|data:(?!image\/))/i);
         }
     }),
     { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 2000), seed: freshSeed('fuzz of Markdown') },
