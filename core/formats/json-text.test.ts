@@ -70,7 +70,7 @@ test.each([
   expect(read).toMatchObject({
     ok: false,
     problem: { code: 'too-deep' },
-    offset: 65 * open.length - (open === '[' ? 0 : 0),
+    offset: 65 * open.length,
   });
 });
 

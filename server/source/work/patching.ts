@@ -15,7 +15,7 @@ export interface Patched {
 }
 
 /** A document that has been checked, as it is stored, and the revision that it was read at. */
-export interface DocumentText {
+export interface WrittenDocument {
   readonly document: StoredDocument;
   readonly text: string | null;
   readonly from: number;
@@ -46,7 +46,7 @@ export function patched(current: StoredDocument, patch: Patch): Patched {
 export function asTexts(
   before: ReadonlyMap<string, StoredDocument>,
   done: readonly Patched[],
-): readonly DocumentText[] {
+): readonly WrittenDocument[] {
   const last = new Map(done.map(({ document }) => [document.path, document]));
   const now = new Map(before);
   const texts = [...last.values()].map(document => {

@@ -8,7 +8,7 @@ import { notFound, Refusal } from '../refusal';
 import { documents, edits, systems } from '../schema';
 import { computing } from './computing';
 import type { EditNames } from './edit-requests';
-import { asTexts, type DocumentText, type Patched } from './patching';
+import { asTexts, type WrittenDocument, type Patched } from './patching';
 import type { StoredDocument } from './parsed-documents';
 import { inPieces } from './pieces';
 import { inTurn } from './turns';
@@ -113,7 +113,7 @@ function rowOf({ done, ...edit }: NewEdit, id: number, at: Date) {
 async function writeDocument(
   transaction: Transaction,
   systemId: string,
-  { document: { path, revision }, text, from }: DocumentText,
+  { document: { path, revision }, text, from }: WrittenDocument,
 ): Promise<void> {
   const row = { revision, body: text };
   // Another node may have made it meanwhile: then nothing changes.

@@ -2,7 +2,7 @@ import type { Glance } from './glance';
 
 /** Whoever looks at systems, one at a time, and can be ended. */
 export interface Looker {
-  readonly at: (address: string) => Promise<Glance | null>;
+  readonly at: (address: string) => Promise<Glance>;
   readonly end: () => void;
 }
 

@@ -53,7 +53,8 @@ export function SystemEntry({
         </button>
       </div>
       <div className="facts">
-        {glance.isPending ? '…' : facts(glance.data ?? null)}, changed {changed}
+        {glance.data === undefined ? (glance.isError ? 'could not be read' : '…') : facts(glance.data)},
+        changed {changed}
       </div>
       {glance.data?.text ? <Strip text={glance.data.text} /> : null}
     </article>
