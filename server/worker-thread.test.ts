@@ -22,6 +22,18 @@ test.each(['for ever', 'too much'])('%s: that request is refused, and another th
   await thread.close();
 });
 
+test("what takes too long for several together is nobody's fault: all are to ask again", async () => {
+  const thread = new WorkerThread(file, settings, after);
+  const both = await Promise.allSettled([
+    thread.ask(asked('together')),
+    thread.ask(asked('for ever together')),
+  ]);
+  for (const each of both)
+    expect(each).toMatchObject({ status: 'rejected', reason: { status: 503, kind: 'interrupted' } });
+  await expect(thread.ask(asked('again'))).resolves.toMatchObject({ done: { said: 'again' } });
+  await thread.close();
+});
+
 test('after rest it can be made anew, and what is asked then is answered', async () => {
   let rested = 0;
   const rest = (each: WorkerThread): void => {

@@ -11,18 +11,20 @@ export function ledBack(
   { fileOf, origin }: System,
   found: ReadonlyMap<Component, readonly LocalProblem[]>,
 ): Problem[] {
-  const told = new Set<string>();
-  const problems: Problem[] = [];
   const bases = ({ derivation }: Component): readonly string[] =>
     (derivation?.bases ?? []).map(base => base.file);
+  /** What was told in each file that something is derived from. */
+  const told = new Map([...found.keys()].flatMap(bases).map(file => [file, new Set<string>()]));
+  const problems: Problem[] = [];
   const nearestFirst = [...found].sort(([a], [b]) => bases(a).length - bases(b).length);
   for (const [component, own] of nearestFirst) {
     const file = fileOf.get(component.id)!;
+    const before = bases(component).map(base => told.get(base)!);
     for (const problem of own) {
       const place = origin({ file, pointer: problem.pointer });
-      const key = (teller: string): string => [teller, place.file, place.pointer, problem.code].join('\n');
+      const key = `${problem.code} ${place.file} ${place.pointer}`;
       if (place.file === file) problems.push({ ...problem, ...place });
-      else if (problem.severity === 'warning' || bases(component).some(base => told.has(key(base)))) continue;
+      else if (problem.severity === 'warning' || before.some(keys => keys.has(key))) continue;
       else
         problems.push({
           ...problem,
@@ -30,7 +32,7 @@ export function ledBack(
           pointer: '/extends',
           message: `In what is taken from ${place.file}${place.pointer}: ${problem.message}`,
         });
-      told.add(key(file));
+      told.get(file)?.add(key);
     }
   }
   return problems;

@@ -71,7 +71,7 @@ const known = new ObjectMemo<Map<number, ReadRule>>();
 /** A rule whose document, place and surroundings are the same is the same rule, and is not read again. */
 function readOnce(document: RuleDocument, index: number, around: Surroundings): ReadRule {
   const { anatomy, space, parameters } = around;
-  const byPlace = known.of([document, anatomy, space, parameters], () => new Map<number, ReadRule>());
+  const byPlace = known.of([anatomy, space, parameters, document], () => new Map<number, ReadRule>());
   let read = byPlace.get(index);
   if (!read) {
     const problems = new ProblemList();

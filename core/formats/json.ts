@@ -13,17 +13,21 @@ export function isObject(value: unknown): value is JsonObject {
 
 /** Writes steps as a JSON Pointer (RFC 6901); no steps give `""`, the whole document. */
 export function pointer(...steps: readonly Step[]): string {
-  return steps.map(step => `/${String(step).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('');
+  let text = '';
+  for (const step of steps) text += `/${typeof step === 'number' ? step : escaped(step)}`;
+  return text;
 }
+
+/** Nearly all names are written as they are: looking costs less than replacing. */
+const escaped = (step: string): string =>
+  /[~/]/.test(step) ? step.replace(/~/g, '~0').replace(/\//g, '~1') : step;
 
 /** Reads a JSON Pointer into its steps, all as text. Anything else than `""` or `/…` gives `null`. */
 export function pointerSteps(text: string): string[] | null {
   if (text === '') return [];
   if (!text.startsWith('/')) return null;
-  return text
-    .slice(1)
-    .split('/')
-    .map(step => step.replace(/~1/g, '/').replace(/~0/g, '~'));
+  const steps = text.slice(1).split('/');
+  return text.includes('~') ? steps.map(step => step.replace(/~1/g, '/').replace(/~0/g, '~')) : steps;
 }
 
 /** The value a pointer leads to, or `undefined` where nothing is. Only own members count. */

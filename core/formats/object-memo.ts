@@ -5,7 +5,7 @@
 export class ObjectMemo<Result> {
   private readonly roots = new WeakMap<object, Node<Result>>();
 
-  /** The result for these objects, in this order; at least one. */
+  /** The result for these objects, in this order; at least one. Those that many combinations share come first. */
   of(keys: readonly [object, ...object[]], make: () => Result): Result {
     const node = this.node(keys);
     if (!node.made) node.made = { result: make() };
@@ -21,9 +21,9 @@ export class ObjectMemo<Result> {
     let level = this.roots;
     let node: Node<Result> | undefined;
     for (const key of keys) {
+      if (node) level = node.below ??= new WeakMap();
       node = level.get(key);
-      if (!node) level.set(key, (node = { made: null, below: new WeakMap() }));
-      level = node.below;
+      if (!node) level.set(key, (node = { made: null, below: null }));
     }
     return node!;
   }
@@ -31,5 +31,6 @@ export class ObjectMemo<Result> {
 
 interface Node<Result> {
   made: { readonly result: Result } | null;
-  readonly below: WeakMap<object, Node<Result>>;
+  /** There only where a combination goes on: such maps cost time while memory is tidied. */
+  below: WeakMap<object, Node<Result>> | null;
 }

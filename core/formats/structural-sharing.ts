@@ -15,16 +15,12 @@ export function shared(before: unknown, after: unknown): unknown {
     return items.every((item, index) => item === after[index]) ? after : items;
   }
   const old = before as Record<string, unknown>;
+  const came = after as Record<string, unknown>;
   const keys = keysInOrder(after);
-  const members = keys.map(key => {
-    const item = (after as Record<string, unknown>)[key];
-    return [key, Object.hasOwn(old, key) ? shared(old[key], item) : item] as const;
-  });
   const oldKeys = keysInOrder(old);
-  const same =
-    oldKeys.length === keys.length &&
-    members.every(([key, item], place) => oldKeys[place] === key && item === old[key]);
-  if (same) return before;
-  const isAsItCame = members.every(([key, item]) => item === (after as Record<string, unknown>)[key]);
-  return isAsItCame ? after : keepOrder(Object.fromEntries(members), keys);
+  const items = keys.map(key => (Object.hasOwn(old, key) ? shared(old[key], came[key]) : came[key]));
+  const isOld = (key: string, place: number): boolean => oldKeys[place] === key && items[place] === old[key];
+  if (oldKeys.length === keys.length && keys.every(isOld)) return before;
+  if (keys.every((key, place) => items[place] === came[key])) return after;
+  return keepOrder(Object.fromEntries(keys.map((key, place) => [key, items[place]])), keys);
 }

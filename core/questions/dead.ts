@@ -23,6 +23,7 @@ export interface Dead {
  */
 export function deadRules(component: Component): Dead[] {
   const entries = slotEntries(component);
+  const places = new Map(component.rules.map((rule, place) => [rule, place]));
   return component.rules.flatMap((rule): Dead[] => {
     if (rule.nested !== undefined) return [];
     const none = { rule, by: [], limits: [] };
@@ -40,17 +41,23 @@ export function deadRules(component: Component): Dead[] {
       ...none,
       property,
       because: 'covered',
-      by: coveringRules(component, rule, covered),
+      by: coveringRules(component, rule, covered, places),
     }));
   });
+}
+
+/** Where a rule of a slot has the last word. */
+interface Heard {
+  readonly rule: Rule;
+  readonly where: Extent;
 }
 
 /** A rule's place in a slot. */
 interface SlotEntry {
   readonly slot: Slot;
-  /** Where each speaker of the slot is heard. */
-  readonly heard: readonly Extent[];
-  /** Where the rule itself is. */
+  /** The rules of the slot that are heard anywhere, of which there may be far fewer than speak. */
+  readonly heard: readonly Heard[];
+  /** Where the rule itself is heard. */
   readonly where: Extent;
 }
 
@@ -58,26 +65,31 @@ interface SlotEntry {
 function slotEntries(component: Component): Map<Rule, SlotEntry[]> {
   const entries = new Map<Rule, SlotEntry[]>();
   for (const slot of slotsOf(component).all) {
-    const heard = heardAllowed(component, slot);
+    const parted = heardAllowed(component, slot);
+    const all = slot.speakers.map(({ rule }, place): Heard => ({ rule, where: parted[place]! }));
+    const heard = all.filter(({ where }) => where !== NOWHERE);
     slot.speakers.forEach(({ rule, direct }, place) => {
       if (!direct) return;
       const own = entries.get(rule) ?? [];
-      own.push({ slot, heard, where: heard[place]! });
+      own.push({ slot, heard, where: parted[place]! });
       entries.set(rule, own);
     });
   }
   return entries;
 }
 
-function coveringRules(component: Component, rule: Rule, covered: readonly SlotEntry[]): Rule[] {
+/** The rules that have a rule's word, in the order of `places`. */
+function coveringRules(
+  component: Component,
+  rule: Rule,
+  covered: readonly SlotEntry[],
+  places: ReadonlyMap<Rule, number>,
+): Rule[] {
   const { extents } = component.space;
   const covering = new Set<Rule>();
-  for (const { slot, heard } of covered) {
-    heard.forEach((where, place) => {
-      if (extents.meets(where, rule.region)) covering.add(slot.speakers[place]!.rule);
-    });
-  }
-  return component.rules.filter(each => covering.has(each));
+  for (const { heard } of covered)
+    for (const each of heard) if (extents.meets(each.where, rule.region)) covering.add(each.rule);
+  return [...covering].sort((a, b) => places.get(a)! - places.get(b)!);
 }
 
 /** Limits that are broken somewhere in a rule's region; together they are broken everywhere in it. */

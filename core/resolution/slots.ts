@@ -77,10 +77,21 @@ function build(parts: readonly Part[], rules: readonly Rule[]): SlotTable {
   return new SlotTable(new Map(known));
 }
 
-const slotsByRules = new ObjectMemo<Slot>();
+/** Slots of one property, the latest first, by the first rule that speaks. */
+const earlier = new ObjectMemo<Slot[]>();
+const MAX_EARLIER = 8;
 
 /** The slot of the same rules from an earlier version, by which others know that nothing in it has changed. */
-const asBefore = ([name, slot]: readonly [string, Slot]): [string, Slot] => [
-  name,
-  slotsByRules.of([slot.part, slot.property, ...slot.speakers.map(({ rule }) => rule)], () => slot),
-];
+function asBefore([name, slot]: readonly [string, Slot]): [string, Slot] {
+  const { part, property, speakers } = slot;
+  const known = earlier.of([part, property, speakers[0]!.rule], () => []);
+  const before = known.find(
+    other =>
+      other.speakers.length === speakers.length &&
+      other.speakers.every(({ rule }, place) => rule === speakers[place]!.rule),
+  );
+  if (before) return [name, before];
+  known.unshift(slot);
+  known.length = Math.min(known.length, MAX_EARLIER);
+  return [name, slot];
+}

@@ -1,5 +1,6 @@
 import type { ConditionDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
+import { ObjectMemo } from '../formats/object-memo';
 import { brief, oneOf, type ProblemList } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import type { Axis } from './axis';
@@ -22,12 +23,12 @@ export function readCondition(
     const here = at + pointer(id);
     const index = axes.findIndex(axis => axis.id === id);
     if (index < 0) {
-      const names = axes.map(axis => axis.id);
+      const { ids, told } = namesOf(axes);
       problems.error(
         here,
         'unknown-axis',
-        `There is no axis “${brief(id)}” here; there is ${oneOf(names, 12)}.`,
-        nearest(id, names),
+        `There is no axis “${brief(id)}” here; there is ${told}.`,
+        nearest(id, ids),
         id,
       );
       readableSoFar = false;
@@ -44,6 +45,21 @@ export function readCondition(
   return readableSoFar ? box : null;
 }
 
+interface Names {
+  /** The same list for the same axes or values, in which what is misspelt is soon found. */
+  readonly ids: readonly string[];
+  /** As a message lists them. */
+  readonly told: string;
+}
+const known = new ObjectMemo<Names>();
+
+/** The names of axes, or of an axis's values. */
+const namesOf = (named: readonly { readonly id: string }[]): Names =>
+  known.of([named], () => {
+    const ids = Object.freeze(named.map(({ id }) => id));
+    return { ids, told: oneOf(ids, 12) };
+  });
+
 function readMask(
   wanted: string | readonly string[],
   axis: Axis,
@@ -51,7 +67,7 @@ function readMask(
   at: string,
   problems: ProblemList,
 ): number | null {
-  const ids = axis.values.map(value => value.id);
+  const { ids, told } = namesOf(axis.values);
   let mask = 0;
   let fine = true;
   [wanted].flat().forEach((id, index) => {
@@ -64,7 +80,7 @@ function readMask(
     problems.error(
       here,
       'unknown-value',
-      `“${brief(id)}” is no value of ${axis.id}; there is ${oneOf(ids, 12)}.`,
+      `“${brief(id)}” is no value of ${axis.id}; there is ${told}.`,
       nearest(id, ids),
       id,
     );

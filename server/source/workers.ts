@@ -56,7 +56,11 @@ export class Workers {
     const slowTimes = this.slow.get(systemId) ?? 0;
     const isHeavy = isLarge || slowTimes >= SLOW_TIMES;
     const thread = this.threadOf(systemId, isHeavy);
-    const told = await thread.ask({ name, isHeavy, input });
+    const told = await thread.ask({ name, isHeavy, input }).catch(refusal => {
+      // Whoever it was: what is asked of this system next is worked out by itself, and whom it takes too long for is known then.
+      this.slow.set(systemId, SLOW_TIMES);
+      throw refusal;
+    });
     const before = this.done.get(thread) ?? NOTHING;
     this.done.set(thread, { letters: before.letters + letters, ms: before.ms + told.ms });
     if (!isLarge) this.slow.set(systemId, told.ms > SLOW_MS ? slowTimes + 1 : 0);

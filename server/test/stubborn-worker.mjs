@@ -1,11 +1,13 @@
-// A thread for tests: it computes for ever, ends, runs out of memory, or answers a moment later, as it is told.
+// A thread for tests: it computes for ever, for one request or for several together, runs out of memory, or answers a moment later, as it is told.
 import { parentPort, workerData } from 'node:worker_threads';
 
 const { watched } = workerData;
+const forEver = () => {
+  for (;;);
+};
 const COMPUTING = {
-  'for ever': () => {
-    for (;;);
-  },
+  'for ever': forEver,
+  'for ever together': forEver,
   'too much': () => {
     const all = [];
     for (;;) all.push(new Array(1_000_000).fill(all.length));
@@ -16,7 +18,7 @@ parentPort.on('message', ({ id, input }) => {
   const compute = COMPUTING[input];
   if (!compute)
     return void setTimeout(() => parentPort.postMessage({ id, ms: 0, done: { said: input } }), 50);
-  Atomics.store(watched, 1, id);
+  Atomics.store(watched, 1, input.endsWith('together') ? 0 : id);
   Atomics.store(watched, 0, id);
   compute();
 });

@@ -1,6 +1,9 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 
-/** What a thread and whoever watches it share: the number of what is being computed, 0 between, and the request it is for. */
+/**
+ * What a thread and whoever watches it share: the number of what is being computed, 0 between, and the request it is for, 0 where it is for
+ * several.
+ */
 export type Watched = Int32Array;
 export const watchedMemory = (): Watched => new Int32Array(new SharedArrayBuffer(8));
 
@@ -10,7 +13,10 @@ interface Request {
   ms: number;
 }
 
-const current = new AsyncLocalStorage<Request>();
+/** For whom something is done: a request, or several together. */
+export type Requests = readonly Request[];
+
+const current = new AsyncLocalStorage<Requests>();
 let watched: Watched | null = null;
 let count = 0;
 
@@ -25,21 +31,28 @@ export async function forRequest<T>(
   work: () => Promise<T>,
 ): Promise<{ readonly outcome: PromiseSettledResult<T>; readonly ms: number }> {
   const request = { id, ms: 0 };
-  const [outcome] = await Promise.allSettled([current.run(request, work)]);
+  const [outcome] = await Promise.allSettled([onBehalfOf([request], work)]);
   return { outcome, ms: request.ms };
 }
 
+/** For whom something is done here. */
+export const requestsHere = (): Requests => current.getStore() ?? [];
+
+/** Does work that others asked for than who happens to be at work. */
+export const onBehalfOf = <T>(requests: Requests, work: () => T): T => current.run(requests, work);
+
 /** Work that may take long: whoever watches the thread knows which request it is for, and ends the thread where it takes too long. */
 export function computing<T>(work: () => T): T {
-  const request = current.getStore();
-  if (!watched || !request || watched[0] !== 0) return work();
+  const requests = requestsHere();
+  if (!watched || requests.length === 0 || watched[0] !== 0) return work();
   const began = performance.now();
-  Atomics.store(watched, 1, request.id);
+  Atomics.store(watched, 1, requests.length === 1 ? requests[0]!.id : 0);
   Atomics.store(watched, 0, ++count);
   try {
     return work();
   } finally {
     Atomics.store(watched, 0, 0);
-    request.ms += performance.now() - began;
+    const each = (performance.now() - began) / requests.length;
+    for (const request of requests) request.ms += each;
   }
 }

@@ -2,7 +2,7 @@ import { inTransaction, snapshot, type Database, type Transaction } from '../dat
 import { noteEdits } from '../changes';
 import type { StoredEdit } from '../edit-rows';
 import { Refusal } from '../refusal';
-import { computing } from './computing';
+import { computing, onBehalfOf, requestsHere, type Requests } from './computing';
 import { twinsOf, type EditRequest } from './edit-requests';
 import { readDocuments, remember, type StoredDocument } from './parsed-documents';
 import type { Patched } from './patching';
@@ -15,6 +15,8 @@ import { lastEditOf, writeEdits, type NewEdit, type Written } from './writing';
 /** An edit that waits for its turn. */
 interface Waiting {
   readonly request: EditRequest;
+  /** Who asked for it: whose turn it is stored in may be another's. */
+  readonly asker: Requests;
   /** What it was found to come to before, and after which edit. */
   readonly early: { readonly lastEdit: number; readonly done: readonly Patched[] } | null;
   readonly resolve: (edits: readonly StoredEdit[]) => void;
@@ -40,7 +42,7 @@ export async function storeEdit(
   const early = isHeavy ? await workedOut(db, request) : null;
   return new Promise((resolve, reject) => {
     const others = waiting.get(systemId);
-    const own = { request, early, resolve, reject };
+    const own = { request, asker: requestsHere(), early, resolve, reject };
     if (others) others.push(own);
     else {
       waiting.set(systemId, [own]);
@@ -76,8 +78,10 @@ function storeWaiting(db: Database, systemId: string): void {
   void inTurn(systemId, async () => {
     const all = waiting.get(systemId)!;
     const some = all.splice(0, togetherIn(all));
-    const left = some.length > 1 ? await storedTogether(db, systemId, some) : some;
-    for (const each of left) await storeAlone(db, each).then(each.resolve, each.reject);
+    const askers = some.flatMap(({ asker }) => asker);
+    const left = some.length > 1 ? await onBehalfOf(askers, () => storedTogether(db, systemId, some)) : some;
+    for (const each of left)
+      await onBehalfOf(each.asker, () => storeAlone(db, each)).then(each.resolve, each.reject);
     if (all.length > 0) storeWaiting(db, systemId);
     else waiting.delete(systemId);
   });
@@ -107,7 +111,7 @@ async function storedTogether(
       let state = new Unstored(before);
       const fitting: { each: Waiting; done: readonly Patched[] }[] = [];
       for (const each of some) {
-        const done = await fittingOn(transaction, each.request, state);
+        const done = await onBehalfOf(each.asker, () => fittingOn(transaction, each.request, state));
         if (!done) continue;
         fitting.push({ each, done });
         state = state.with(done);
