@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
+import { connect, type Socket } from 'node:net';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { Application } from '../e2e/support/application';
 
 /**
- * Hostile requests of thirty kinds, in bursts, while ten people work: how each is answered, how long the longest took, how long the honest
+ * Hostile requests of thirty kinds, in bursts, while ten people work, others take nothing of what they asked for, or send nothing of what they
+ * said: how each is answered, how long the longest took, how long the honest
  * waited, and what memory the server keeps. `PERIWINKLE_HOSTILE` says how many.
  */
 
@@ -211,6 +213,19 @@ async function ask(): Promise<void> {
   }
 }
 
+/** Asks for a whole system and takes nothing of it. */
+const TAKES_NOTHING = `GET ${SYSTEM} HTTP/1.1\r\n`;
+/** Says that it sends much, and sends nothing. */
+const SENDS_NOTHING = `POST ${SYSTEM}/edits HTTP/1.1\r\nContent-Type: application/json\r\nContent-Length: 8000000\r\n`;
+const stuck: Socket[] = [];
+function beStuck(head: string): void {
+  const socket = connect(Number(port), hostname);
+  socket.on('error', () => {});
+  socket.write(`${head}Host: ${hostname}:${port}\r\n\r\n`);
+  socket.pause();
+  stuck.push(socket);
+}
+
 const before = memory();
 const people = [...many(PEOPLE, work), ask()];
 const names = [...hostile.keys()];
@@ -218,6 +233,8 @@ let slow = 0;
 const told = new Map<string, { statuses: Set<number>; slowest: number; isProblem: boolean }>();
 for (let sent = 0; sent < HOSTILE; sent += BURST) {
   etag = await etagOf();
+  beStuck(TAKES_NOTHING);
+  beStuck(SENDS_NOTHING);
   const burst = many(BURST, index => names[(sent + index * 7) % names.length]!);
   await Promise.all(
     burst.map(async name => {
@@ -234,6 +251,7 @@ for (let sent = 0; sent < HOSTILE; sent += BURST) {
 print(`${slow} of ${HOSTILE} were answered later than after ${AIM_MS / 1000} seconds`);
 isOver = true;
 await Promise.all(people);
+stuck.forEach(socket => socket.destroy());
 await new Promise(resolve => setTimeout(resolve, 10_000));
 const at = (share: number, times: readonly number[] = waits): string =>
   times.toSorted((a, b) => a - b)[Math.floor((times.length - 1) * share)]!.toFixed(0);

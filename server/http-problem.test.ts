@@ -5,12 +5,18 @@ import { Refusal } from './source/refusal';
 
 /** Errors as answers: trouble of the database passes, a refusal is what it is, what we did not foresee says so. */
 
-function statusOf(error: unknown): number {
+function answerTo(error: unknown): { readonly status: number; readonly headers: Record<string, string> } {
   let status = 0;
+  const headers: Record<string, string> = {};
   const response = {
     headersSent: false,
+    closed: true,
     status(code: number) {
       status = code;
+      return response;
+    },
+    set(name: string, value: string) {
+      headers[name] = value;
       return response;
     },
     type: () => response,
@@ -18,8 +24,15 @@ function statusOf(error: unknown): number {
   };
   const request = { method: 'GET', path: '/' } as Request;
   problemResponses(pino({ level: 'silent' }))(error, request, response as unknown as Response, () => {});
-  return status;
+  return { status, headers };
 }
+const statusOf = (error: unknown): number => answerTo(error).status;
+
+test('what passes says when to come again', () => {
+  const told = (status: number) => answerTo(new Refusal(status, 'x', 'X', 'x')).headers;
+  expect(told(503)).toEqual({ 'Retry-After': '1' });
+  expect(told(500)).toEqual({});
+});
 
 const driver = (members: object): Error => Object.assign(new Error('x'), { cause: members });
 

@@ -26,8 +26,16 @@ const documents = new Map(
 );
 const manifest = documents.get('system.json') as { order: string[] };
 documents.set('system.json', { ...manifest, order: manifest.order.filter(id => KEPT.includes(id)) });
+function emitted(of: ReadonlyMap<string, unknown>) {
+  const { system, problems } = checkSystem(of);
+  const files = outputFiles(system, system.components, { host: true });
+  return { files, folder: systemFolder(system), problems };
+}
+
 test('what is fuzzed is sound', () => {
-  expect(checkSystem(documents).problems.filter(({ severity }) => severity === 'error')).toEqual([]);
+  // What runs for the first time takes longer than any input does later.
+  const { problems } = emitted(documents);
+  expect(problems.filter(({ severity }) => severity === 'error')).toEqual([]);
 });
 
 const places = [...documents].flatMap(([path, body]) => everyText(body).map(at => ({ path, at })));
@@ -45,9 +53,7 @@ test('stylesheets, pages and folders of systems with anything in their texts', (
             changed.set(path, withText(changed.get(path), at, text));
         }
         const began = performance.now();
-        const { system } = checkSystem(changed);
-        const files = outputFiles(system, system.components, { host: true });
-        const folder = systemFolder(system);
+        const { files, folder } = emitted(changed);
         slowest = Math.max(slowest, performance.now() - began);
         expectHarmless(files);
         expect(folder.length).toBeGreaterThan(0);

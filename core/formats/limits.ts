@@ -38,6 +38,11 @@ export const LIMITS = {
   lettersTold: 4_000_000,
   /** That the server computes at a stretch for one request, in milliseconds. */
   workMs: 10_000,
+  /** Of what is being sent to the server at once, and of its answers that are on their way, in letters each. */
+  lettersUnderWay: 64 * 1024 * 1024,
+  /** Of requests that wait to be begun, in letters, and how long one waits, in milliseconds. */
+  lettersWaiting: 64 * 1024 * 1024,
+  waitMs: 1_200,
   /** Of problems, one by one; the others are counted. */
   problemsTold: 200,
   /** Of a name that a request gives: an author, a key, a change. */

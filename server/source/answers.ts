@@ -1,24 +1,57 @@
 import type { Response } from 'express';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import { writeJson } from '@periwinkle/core/formats/json-text';
-import { documentJson, type DocumentText } from './document-texts';
+import { documentPieces, type DocumentText } from './document-texts';
 import { rawObject, RawJson } from './raw-json';
+import { UnderWay } from './under-way';
+
+/** Texts of answers that readers have not taken yet, of all of them; readers of one system share its documents. */
+const underWay = new UnderWay<{ readonly text: string | null }>(
+  LIMITS.lettersUnderWay,
+  ({ text }) => text?.length ?? 0,
+);
+
+function held(response: Response, texts: readonly { readonly text: string | null }[]): void {
+  // Whoever is gone by now takes nothing.
+  if (response.closed) return;
+  response.once(
+    'close',
+    underWay.hold(texts, () => response.destroy()),
+  );
+}
+
+export function answerText(response: Response, type: string, text: string): void {
+  held(response, [{ text }]);
+  response.type(type).send(text);
+}
 
 /** Answers in JSON; what is written already goes out as it is. */
 export const answer = (response: Response, value: unknown): void =>
-  void response.type('application/json').send(value instanceof RawJson ? value.text : writeJson(value));
+  answerText(response, 'application/json', value instanceof RawJson ? value.text : writeJson(value));
 
-/** A system in pieces, of which no more are made than a reader takes. */
-export function* wholePieces(whole: object, documents: readonly DocumentText[]): Generator<string> {
+/** Answers with a system, as fast as the reader takes it: no more is made of it than that. */
+export async function answerWhole(
+  response: Response,
+  whole: object,
+  documents: readonly DocumentText[],
+): Promise<void> {
+  held(response, documents);
+  await answerInPieces(response, wholePieces(whole, documents));
+}
+
+function* wholePieces(whole: object, documents: readonly DocumentText[]): Generator<string> {
   yield `${rawObject(whole).text.slice(0, -1)},"documents":[`;
-  for (const [index, document] of documents.entries())
-    yield `${index === 0 ? '' : ','}${documentJson(document).text}`;
+  for (const [index, document] of documents.entries()) {
+    if (index > 0) yield ',';
+    yield* documentPieces(document);
+  }
   yield ']}';
 }
 
-/** Letters that go out at once. */
-const PIECE_LETTERS = 100_000;
+/** Letters that go out at once; some such pieces are made ahead for each reader. */
+const PIECE_LETTERS = 32_000;
 
 function* joined(pieces: Iterable<string>): Generator<string> {
   let text = '';
@@ -31,10 +64,12 @@ function* joined(pieces: Iterable<string>): Generator<string> {
   yield text;
 }
 
-/** Answers as fast as the reader takes it; one that goes away has what it wanted. */
-export async function answerInPieces(response: Response, pieces: Iterable<string>): Promise<void> {
+/** One that goes away has what it wanted. */
+async function answerInPieces(response: Response, pieces: Iterable<string>): Promise<void> {
   response.type('application/json');
-  await pipeline(Readable.from(joined(pieces)), response).catch((error: NodeJS.ErrnoException) => {
-    if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
-  });
+  await pipeline(Readable.from(joined(pieces), { highWaterMark: 1 }), response).catch(
+    (error: NodeJS.ErrnoException) => {
+      if (error.code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+    },
+  );
 }

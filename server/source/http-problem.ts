@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
+import { answerText } from './answers';
 import { problemText } from './problem-text';
 import { notFound, Refusal, WrittenRefusal } from './refusal';
 
@@ -23,15 +24,17 @@ const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
 export function problemResponses(logger: Logger): ErrorRequestHandler {
   return (error, request, response, next) => {
     if (response.headersSent) return next(error);
-    const answer = response.type('application/problem+json');
-    if (error instanceof WrittenRefusal) return void answer.status(error.status).send(error.text);
+    const answerProblem = (status: number, text: string): void =>
+      answerText(response.status(status), 'application/problem+json', text);
+    if (error instanceof WrittenRefusal) return answerProblem(error.status, error.text);
     const { type = '', limit = 0 } = error as { type?: string; limit?: number };
     const refusal = error instanceof Refusal ? error : (BODY_ERRORS[type]?.(limit) ?? unforeseen(error));
     // Whoever is told of it can be helped by it: the log has the same id.
     const id = refusal.status >= 500 ? crypto.randomUUID() : null;
     if (id !== null)
       logger.error({ id, method: request.method, path: request.path, ...causeOf(error) }, 'request failed');
-    answer.status(refusal.status).send(problemText(refusal, id));
+    if (refusal.status === 503) response.set('Retry-After', '1');
+    answerProblem(refusal.status, problemText(refusal, id));
   };
 }
 

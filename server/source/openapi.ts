@@ -3,8 +3,9 @@ import { BODY_SCHEMAS } from './work/request-bodies';
 
 type Json = Record<string, unknown>;
 
-const problem = (description: string): Json => ({
+const problem = (description: string, headers: Json = {}): Json => ({
   description,
+  headers,
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 });
 const answer = (description: string, schema: Json, headers: Json = {}): Json => ({
@@ -57,6 +58,7 @@ type Operation = Json & { readonly requestBody?: Json; readonly responses: Json 
 interface Common {
   readonly status: number;
   readonly words: string;
+  readonly headers?: Json;
   readonly isOf: (place: {
     readonly path: string;
     readonly method: string;
@@ -92,7 +94,11 @@ const COMMON: readonly Common[] = [
   },
   {
     status: 503,
-    words: 'The database does not answer, or something else had to be given up; ask again in a moment',
+    words:
+      'The database does not answer, too much was asked at once, or something else had to be given up; ask again in a moment',
+    headers: {
+      'Retry-After': { description: 'When to ask again, in seconds', schema: { type: 'integer' } },
+    },
     isOf: ({ path }) => path !== DESCRIPTION,
   },
 ];
@@ -105,7 +111,9 @@ const complete = (paths: Record<string, Record<string, Operation>>): Record<stri
       Object.fromEntries(
         Object.entries(operations).map(([method, operation]) => {
           const common = COMMON.filter(({ isOf }) => isOf({ path, method, operation }));
-          const shared = Object.fromEntries(common.map(({ status, words }) => [status, problem(words)]));
+          const shared = Object.fromEntries(
+            common.map(({ status, words, headers }) => [status, problem(words, headers)]),
+          );
           return [method, { ...operation, responses: { ...shared, ...operation.responses } }];
         }),
       ),

@@ -3,7 +3,7 @@ import { Router, text, type Request, type Response } from 'express';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import type { OpenDatabase } from './database';
-import { answer, answerInPieces, wholePieces } from './answers';
+import { answer, answerText, answerWhole } from './answers';
 import { historyEnds, listChanges } from './changes';
 import { editsAfter, editsJson } from './edit-rows';
 import type { EventTail } from './event-tail';
@@ -11,6 +11,7 @@ import { OPENAPI } from './openapi';
 import { RawJson } from './raw-json';
 import { Refusal } from './refusal';
 import { listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
+import { uploadsInTurn } from './uploads';
 import { KEY } from './work/request-bodies';
 import type { Done } from './work/tasks';
 import type { Workers } from './workers';
@@ -122,7 +123,7 @@ export function apiRoutes(
   router.use((_, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
-  });
+  }, uploadsInTurn());
 
   router.get('/health', async (_, response) => {
     await pool.query('select 1');
@@ -140,7 +141,7 @@ export function apiRoutes(
     const systemId = idOf(request);
     const { documents, ...whole } = await wholeSystem(db, systemId, authorOf(request));
     workers.makeReady(systemId);
-    await answerInPieces(response, wholePieces(whole, documents));
+    await answerWhole(response, whole, documents);
   });
   router.delete('/systems/:systemId', async (request, response) => {
     await removeSystem(db, idOf(request));
@@ -162,7 +163,7 @@ export function apiRoutes(
     const { text: written, revision } = await workers.run('document', systemId, 0, { systemId, path, known });
     response.set('ETag', `"${revision}"`);
     if (revision === known) return void response.status(304).end();
-    response.type(documentKind(path)!.mediaType).send(written);
+    answerText(response, documentKind(path)!.mediaType, written);
   });
   router.patch('/systems/:systemId/documents/*path', patch, async (request, response) => {
     if (!request.is(PATCH_TYPE)) {

@@ -4,6 +4,7 @@ import { historyEnds, type HistoryEnds } from './changes';
 import { readTexts, type DocumentText } from './document-texts';
 import { notFound } from './refusal';
 import { systems } from './schema';
+import { inTurn } from './work/turns';
 
 export interface SystemSummary {
   readonly id: string;
@@ -73,17 +74,24 @@ export async function requireSystem(
 
 /** A system with all its documents, as of one moment, and what a person could take back in it. */
 export async function wholeSystem(db: Database, id: string, author: string): Promise<WholeSystem> {
-  const { row, stored } = await snapshot(db, async transaction => ({
-    row: await systemRow(transaction, id),
-    stored: await readTexts(transaction, id),
-  }));
+  // What has to be read is read one system after the other: together they might be more than there is memory for.
+  const found =
+    (await textsNow(db, id, false)) ?? (await inTurn('systems', async () => (await textsNow(db, id, true))!));
   return {
-    ...summary(row),
-    documents: stored,
+    ...summary(found.row),
+    documents: found.documents,
     history: await historyEnds(db, id, author),
-    lastEdit: row.lastEdit,
+    lastEdit: found.row.lastEdit,
   };
 }
+
+/** A system's row and documents as of one moment; `null` where documents are to be read, and must not be. */
+const textsNow = (db: Database, id: string, mayRead: boolean) =>
+  snapshot(db, async transaction => {
+    const row = await systemRow(transaction, id);
+    const documents = await readTexts(transaction, id, mayRead);
+    return documents && { row, documents };
+  });
 
 /** Takes a system off the shelf; `restoreSystem` puts it back. */
 export async function removeSystem(db: Database, id: string): Promise<void> {

@@ -2,7 +2,8 @@ import { availableParallelism } from 'node:os';
 import { LRUCache } from 'lru-cache';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { collectGarbage } from './garbage';
-import { WrittenRefusal } from './refusal';
+import { Lane, type LaneLimits } from './lane';
+import { WrittenRefusal, type Refusal } from './refusal';
 import type { TaskInput, TaskName, TaskOutput } from './work/tasks';
 import { errorOf } from './work/plain-errors';
 import { WorkerThread } from './worker-thread';
@@ -18,6 +19,20 @@ const MUCH_MS = 3_000;
 const REST_MS = 5_000;
 const MOST_THREADS = 4;
 const NOTHING = { letters: 0, ms: 0 };
+/** Small requests are done side by side, so that edits of one system are stored together. */
+const LIGHT: LaneLimits = {
+  atOnce: 64,
+  lettersAtOnce: 64 * HEAVY_LETTERS,
+  lettersWaiting: LIMITS.lettersWaiting,
+  waitMs: LIMITS.workMs,
+};
+/** Of large ones two, so that one is computed while the other is with the database; nobody waits long to hear that there are too many. */
+const HEAVY: LaneLimits = {
+  atOnce: 2,
+  lettersAtOnce: 2 * LIMITS.documentLetters,
+  lettersWaiting: LIMITS.lettersWaiting,
+  waitMs: LIMITS.waitMs,
+};
 /** Systems that were opened lately are kept ready: so many, and for so long. */
 const READY = { max: 8, ttl: 10 * 60_000 };
 
@@ -26,8 +41,8 @@ const READY = { max: 8, ttl: 10 * 60_000 };
  * to another, so that small work need not wait for it. The database keeps them apart, as it does servers.
  */
 export class Workers {
-  private readonly light: readonly WorkerThread[];
-  private readonly heavy: readonly WorkerThread[];
+  private readonly light: readonly Lane[];
+  private readonly heavy: readonly Lane[];
   /** How many small requests in a row were slow, by system. */
   private readonly slow = new LRUCache<string, number>({ max: 1000 });
 
@@ -39,10 +54,15 @@ export class Workers {
     const length = Math.min(MOST_THREADS, Math.max(1, Math.floor(availableParallelism() / 2)));
     const settings = { databaseUrl, mostMs: LIMITS.workMs, mostMegabytes: 1024, restMs: REST_MS };
     const after = { rest: (thread: WorkerThread) => this.afterRest(thread), fault: onFault };
-    const make = (): WorkerThread => new WorkerThread(file, settings, after);
-    this.light = Array.from({ length }, make);
-    this.heavy = Array.from({ length }, make);
-    [...this.light, ...this.heavy].forEach(thread => thread.start());
+    const lanes = (limits: LaneLimits): Lane[] =>
+      Array.from({ length }, () => new Lane(new WorkerThread(file, settings, after), limits));
+    this.light = lanes(LIGHT);
+    this.heavy = lanes(HEAVY);
+    this.threads.forEach(thread => thread.start());
+  }
+
+  private get threads(): readonly WorkerThread[] {
+    return [...this.light, ...this.heavy].map(({ thread }) => thread);
   }
 
   /** Has a task on a system done, for a request of so many letters. Rejects with what the task throws. */
@@ -55,14 +75,14 @@ export class Workers {
     const isLarge = letters > HEAVY_LETTERS;
     const slowTimes = this.slow.get(systemId) ?? 0;
     const isHeavy = isLarge || slowTimes >= SLOW_TIMES;
-    const thread = this.threadOf(systemId, isHeavy);
-    const told = await thread.ask({ name, isHeavy, input }).catch(refusal => {
+    const lane = this.laneOf(systemId, isHeavy);
+    const told = await lane.ask({ name, isHeavy, input }, letters).catch((refusal: Refusal) => {
       // Whoever it was: what is asked of this system next is worked out by itself, and whom it takes too long for is known then.
-      this.slow.set(systemId, SLOW_TIMES);
+      if (!isLarge && refusal.kind !== 'busy') this.slow.set(systemId, SLOW_TIMES);
       throw refusal;
     });
-    const before = this.done.get(thread) ?? NOTHING;
-    this.done.set(thread, { letters: before.letters + letters, ms: before.ms + told.ms });
+    const before = this.done.get(lane.thread) ?? NOTHING;
+    this.done.set(lane.thread, { letters: before.letters + letters, ms: before.ms + told.ms });
     if (!isLarge) this.slow.set(systemId, told.ms > SLOW_MS ? slowTimes + 1 : 0);
     if ('refused' in told) throw new WrittenRefusal(told.refused.status, told.refused.text);
     if ('failed' in told) throw errorOf(told.failed);
@@ -78,8 +98,8 @@ export class Workers {
 
   private readyIn(systemId: string, isHeavy: boolean): void {
     // Where it fails the first edit has it to do.
-    void this.threadOf(systemId, isHeavy)
-      .ask({ name: 'ready', isHeavy, input: { systemId } })
+    void this.laneOf(systemId, isHeavy)
+      .thread.ask({ name: 'ready', isHeavy, input: { systemId } })
       .catch(() => {});
   }
 
@@ -89,18 +109,18 @@ export class Workers {
     this.done.delete(thread);
     thread.refresh();
     collectGarbage();
-    const isHeavy = this.heavy.includes(thread);
+    const isHeavy = this.heavy.some(lane => lane.thread === thread);
     for (const systemId of this.ready.keys())
-      if (this.threadOf(systemId, isHeavy) === thread) this.readyIn(systemId, isHeavy);
+      if (this.laneOf(systemId, isHeavy).thread === thread) this.readyIn(systemId, isHeavy);
   }
 
-  private threadOf(systemId: string, isHeavy: boolean): WorkerThread {
-    const threads = isHeavy ? this.heavy : this.light;
-    return threads[placeOf(systemId, threads.length)]!;
+  private laneOf(systemId: string, isHeavy: boolean): Lane {
+    const lanes = isHeavy ? this.heavy : this.light;
+    return lanes[placeOf(systemId, lanes.length)]!;
   }
 
   async close(): Promise<void> {
-    await Promise.all([...this.light, ...this.heavy].map(thread => thread.close()));
+    await Promise.all(this.threads.map(thread => thread.close()));
   }
 }
 

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
+import { asked, type Answered } from './asking';
 import type { StoredDocument, StoredEdit } from './stored';
 
 export interface SystemSummary {
@@ -42,16 +43,16 @@ export interface WholeSystem extends SystemSummary {
 }
 
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
-  let response: Response;
+  let response: Answered;
   try {
-    response = await fetch(`/api${path}`, {
+    response = await asked(`/api${path}`, {
       ...init,
       headers: { Accept: 'application/json', 'Periwinkle-Author': author(), ...init.headers },
     });
   } catch {
     throw new ApiError(0, 'The server does not answer.');
   }
-  const text = await response.text();
+  const { text } = response;
   if (response.ok) return (text === '' ? undefined : parseJson(text)) as T;
   try {
     const problem = parseJson(text) as { detail?: string } & ApiError['body'];
