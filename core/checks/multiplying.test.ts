@@ -153,6 +153,57 @@ describe('a token that twenty modifiers declare', () => {
   });
 });
 
+describe('components within components', () => {
+  const within = (id: string, inner: string | null, times: number) => ({
+    format: 'periwinkle-component/1',
+    id,
+    anatomy: {
+      part: 'root',
+      kind: 'row',
+      children: Array.from({ length: times }, (_, index) =>
+        inner === null
+          ? { part: `p${index}`, kind: 'row' }
+          : { part: `p${index}`, kind: 'use', component: inner },
+      ),
+    },
+    rules: [{ id: 'a', when: {}, set: { root: { height: '1px' } } }],
+  });
+  const system = (...components: ReturnType<typeof within>[]): Map<string, unknown> =>
+    new Map<string, unknown>([
+      ...systemWith({}),
+      ...components.map(each => [`components/${each.id}.component.json`, each] as const),
+    ]);
+
+  test('of which each holds the one before four times: what does not fit is told and left out', () => {
+    const components = Array.from({ length: 8 }, (_, level) =>
+      within(`c${level}`, level === 0 ? null : `c${level - 1}`, 4),
+    );
+    const documents = system(...components);
+    const errors = checkSystem(documents).problems.filter(({ code }) => code === 'too-many');
+    // 5, 21, 85 and 341 parts: of these two fit, and four no more.
+    expect(errors[0]).toMatchObject({
+      file: 'components/c4.component.json',
+      pointer: '/anatomy/children/2/component',
+      message: 'With this one, more than 1,000 parts lie in the components within this one.',
+    });
+    const sizes = compileSystem(documents).components.map(({ anatomy }) => anatomy.everyPart.length);
+    expect(Math.max(...sizes)).toBeLessThanOrEqual(1_005);
+  });
+
+  test('of which many are large: all of them together have a limit', () => {
+    const inner = within('inner', null, 200);
+    const components = Array.from({ length: 30 }, (_, index) => within(`c${index + 10}`, 'inner', 2));
+    const told = checkSystem(system(inner, ...components)).problems.filter(({ code }) => code === 'too-many');
+    expect(told[0]!.message).toBe(
+      'With this one, more than 10,000 parts lie in components within others, in all of this system.',
+    );
+    // 24 of them hold 402 parts each; the next has room for one of two.
+    expect(told.map(({ file, pointer }) => `${file} ${pointer}`)[0]).toBe(
+      'components/c34.component.json /anatomy/children/1/component',
+    );
+  });
+});
+
 describe('calculations', () => {
   const around = (documents: Map<string, unknown>) => {
     const system = compileSystem(documents);

@@ -7,7 +7,6 @@ import { ProblemList, type LocalProblem } from '../formats/problem';
 import { innerAxes, readNested, type FoundUse } from './nesting/nested';
 import { nestedRoot } from './nesting/nested-parts';
 import { withNestedRules } from './nesting/nested-rules';
-import { usesIn } from './nesting/uses';
 import type { Axis } from '../space/axis';
 import { Space } from '../space/space';
 import type { Component, Nested } from './component';
@@ -24,24 +23,20 @@ const compiled = new ObjectMemo<Component>();
  * Compiles a document that has the right structure (see `formats/structure`). The same document object gives the same
  * component, so asking again costs nothing. A document that shares its axes and limits with one compiled before shares its
  * space, one that shares its rules too shares those, and with them all that has been found out about either. `derivation` says how
- * the document came about, where it was not written as it is; `others` gives the components that it uses, as far as they are there.
+ * the document came about, where it was not written as it is; `uses` are the parts that embed other components, as far as these are there.
  */
 export function compileComponent(
   document: ComponentDocument,
   derivation: Derivation | null = null,
-  others: ReadonlyMap<string, Component> = NO_OTHERS,
+  uses: readonly FoundUse[] = NO_USES,
 ): Component {
-  const uses = usesIn(document.anatomy).flatMap((use): FoundUse[] => {
-    const component = others.get(use.component);
-    return component ? [{ use, component }] : [];
-  });
-  const inputs = uses.map(({ component }) => component);
+  const inputs = uses.flatMap(({ use, component }) => [use.document, component]);
   return compiled.of([document, derivation ?? document, ...inputs], () =>
     compile(document, derivation, uses),
   );
 }
 
-const NO_OTHERS: ReadonlyMap<string, Component> = new Map();
+const NO_USES: readonly FoundUse[] = [];
 
 function compile(
   document: ComponentDocument,
@@ -88,7 +83,7 @@ function anatomyOf(
   nested: readonly Nested[],
   problems: ProblemList,
 ): Anatomy {
-  const trees = nested.map(({ component }) => component.anatomy);
+  const trees = nested.flatMap(({ use, component }) => [use.document, component.anatomy]);
   const read = anatomies.of([anatomy, ...trees], () => {
     const own = new ProblemList();
     const roots = new Map(nested.map(each => [each.name, nestedRoot(each)]));
@@ -107,10 +102,10 @@ const NONE: readonly never[] = [];
 const MAX_EXTENTS = 400_000;
 
 function spaceOf(document: ComponentDocument, uses: readonly FoundUse[], problems: ProblemList): Space {
-  const { limits = NONE, anatomy } = document;
+  const { limits = NONE } = document;
   const axes = axesOf(document);
-  // What is bound stands in the anatomy, what is free follows from the spaces.
-  const others = uses.length === 0 ? [] : [anatomy, ...uses.map(({ component }) => component.space)];
+  // What is bound stands in the uses, what is free follows from the spaces.
+  const others = uses.flatMap(({ use, component }) => [use.document, component.space]);
   const keys = [axes, limits, ...others] as const;
   const read = (): Read<Space> => spaces.of(keys, () => equalSpace(axes, limits, innerAxes(uses)));
   let found = read();

@@ -36,7 +36,7 @@ export function readParameters(
 ): Parameters {
   const own = document.parameters ?? NONE;
   if (own.length === 0 && nested.length === 0) return NO_PARAMETERS;
-  const inner = nested.map(({ component }) => component.parameters);
+  const inner = nested.flatMap(({ use, component }) => [use.document, component.parameters]);
   const byOwners = tables.of([own, document.anatomy, ...inner], () => new Map<string, Parameters>());
   const owners = own.map((_, index) => ownersOf(index, document.id, derivation));
   const key = JSON.stringify(owners);

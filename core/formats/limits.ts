@@ -15,8 +15,16 @@ export const LIMITS = {
   unpackedBytes: 32 * 1024 * 1024,
   /** Of a file of tokens. */
   tokens: 20_000,
+  /** Of all modifiers of a system together. */
+  contexts: 250,
   /** Of a component. */
   rules: 1_000,
+  /** Of what lies in the components within one component. */
+  partsWithin: 1_000,
+  rulesWithin: 5_000,
+  /** The same of all components of a system together. */
+  partsWithinAll: 10_000,
+  rulesWithinAll: 40_000,
   /** Of any other list in a document. */
   entries: 1_000,
   /** Of a patch. */

@@ -127,16 +127,20 @@ export abstract class ExtentReader {
     return found;
   }
 
-  /** The smallest box around an extent; every mask 0 when there is nothing in it. */
-  hull(extent: Extent): Box {
+  /** The smallest box around an extent, over all axes or only the own ones; every mask 0 when there is nothing in it. */
+  hull(extent: Extent, over: 'all' | 'own' = 'all'): Box {
     const { levels, starts, masks, children } = this.nodes;
-    const hull = this.full.map(() => 0);
+    const end = over === 'own' ? this.own.length : this.full.length;
+    const hull = Array<number>(end).fill(0);
     const visited = new Set<Extent>();
     const skip = (from: number, to: number): void => {
-      for (const axis of this.axisAt.slice(from, to)) hull[axis] = this.full[axis]!;
+      for (let level = from; level < to && level < end; level++) {
+        const axis = this.axisAt[level]!;
+        hull[axis] = this.full[axis]!;
+      }
     };
     const visit = (here: Extent): void => {
-      if (here <= EVERYWHERE || visited.has(here)) return;
+      if (here <= EVERYWHERE || levels[here]! >= end || visited.has(here)) return;
       visited.add(here);
       const level = levels[here]!;
       for (let edge = starts[here]!; edge < starts[here + 1]!; edge++) {

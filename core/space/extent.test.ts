@@ -105,6 +105,32 @@ describe('extents against plain sets, axes at any level', () => {
     }
   });
 
+  test('some axes are own: the hull over them is that over all, cut', () => {
+    for (let run = 0; run < 30; run++) {
+      const random = seededRandom(seed + 4000 + run);
+      const own = 1 + Math.floor(random() * 3);
+      // The own axes have the first levels.
+      const order = [
+        ...shuffled(own, random),
+        ...shuffled(FULL.length - own, random).map(axis => axis + own),
+      ];
+      const extents = new Extents(FULL, order, own);
+      for (let step = 0; step < 20; step++) {
+        const pieces = Array.from({ length: 1 + Math.floor(random() * 4) }, () =>
+          extents.of(randomBox(random)),
+        );
+        const extent = step === 0 ? NOWHERE : extents.union(pieces);
+        expect(extents.hull(extent, 'own')).toEqual(extents.hull(extent).slice(0, own));
+      }
+      FULL.forEach((full, axis) => {
+        for (let mask = 0; mask <= full; mask++)
+          expect(extents.ofAxis(axis, mask)).toBe(
+            extents.of(FULL.map((all, each) => (each === axis ? mask : all))),
+          );
+      });
+    }
+  });
+
   test.each([
     ['as many as a double can count', 12, 10],
     ['more', 12, 30],

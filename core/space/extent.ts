@@ -40,6 +40,16 @@ export class Extents extends ExtentReader {
     return extent;
   }
 
+  /** Where an axis has one of some values. */
+  ofAxis(axis: number, mask: number): Extent {
+    const outside = this.full[axis]! & ~mask;
+    if (mask === 0 || outside === 0) return mask === 0 ? NOWHERE : EVERYWHERE;
+    const begun = this.nodes.begin();
+    this.nodes.edge(begun, mask, EVERYWHERE);
+    this.nodes.edge(begun, outside, NOWHERE);
+    return this.nodes.finish(begun, this.levelOf[axis]!);
+  }
+
   and(a: Extent, b: Extent): Extent {
     if (a === b || b === EVERYWHERE) return a;
     if (a === EVERYWHERE) return b;

@@ -1,4 +1,5 @@
 import { isObject, pointer, valueAt, type Step } from '../formats/json';
+import { LIMITS } from '../formats/limits';
 import { brief, ProblemList, type Problem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import type { ColorScheme, ContextInput, Modifier } from './contexts';
@@ -73,6 +74,8 @@ class ResolverReader {
   readonly modifiers: Modifier[] = [];
   /** Sets that sources name, by what names them: each is read once, however often it is named. */
   private readonly named = new Map<string, DeclaredGroup>();
+  /** How many contexts there are so far. */
+  private contexts = 0;
 
   constructor(
     private readonly documents: Documents,
@@ -124,7 +127,7 @@ class ResolverReader {
 
   private modifier(name: string, body: Record<string, unknown>, at: Step[]): Layer[] {
     const contexts = isObject(body['contexts']) ? body['contexts'] : {};
-    const names = Object.keys(contexts);
+    const names = this.withinLimit(Object.keys(contexts), [...at, 'contexts']);
     const preset = body['default'];
     if (preset !== undefined && !(typeof preset === 'string' && names.includes(preset))) {
       this.fail(
@@ -144,6 +147,19 @@ class ResolverReader {
       context => [context, this.sources(contexts[context], [...at, 'contexts', context])] as const,
     );
     return [{ modifier: name, trees: new Map(trees) }];
+  }
+
+  /** Contexts as far as there may be so many; those beyond are told and left out. */
+  private withinLimit(names: readonly string[], at: Step[]): readonly string[] {
+    const room = LIMITS.contexts - this.contexts;
+    this.contexts += names.length;
+    if (names.length > room)
+      this.fail(
+        at,
+        'too-many',
+        `The modifiers of a system can have ${LIMITS.contexts} contexts together; with these there are ${this.contexts}.`,
+      );
+    return names.slice(0, Math.max(0, room));
   }
 
   /** `$extensions.periwinkle.media`: what the format itself has no place for. */

@@ -96,3 +96,73 @@ test('after each edit', () => {
     { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 500), seed: freshSeed('token changes') },
   );
 });
+
+/** Contexts lay other trees over the first; what they share is taken over from whichever was asked for before. */
+const RESOLVER = 'tokens/all.resolver.json';
+const over = (...values: [string, number][]) =>
+  values.reduce<object>((tree, [path, value]) => {
+    const [group, name] = path.split('.') as [string, string];
+    return {
+      ...tree,
+      [group]: { ...(tree as Record<string, object>)[group], [name]: { $type: 'dimension', ...px(value) } },
+    };
+  }, {});
+const RESOLVED = {
+  version: '2025.10',
+  sets: { base: { sources: [{ $ref: 'a.tokens.json' }] } },
+  modifiers: {
+    size: {
+      default: 'usual',
+      contexts: {
+        usual: [],
+        small: [over(['raw.one', 0])],
+        large: [over(['raw.one', 9], ['raw.two', 9])],
+        lost: [{ raw: { deep: { four: { $value: '{raw.nothing}', $type: 'dimension' } } } }],
+        more: [over(['raw.extra', 3], ['role.gap', 4])],
+      },
+    },
+    face: {
+      default: 'plain',
+      contexts: {
+        plain: [],
+        bold: [{ tint: { ink: { $value: { colorSpace: 'srgb', components: [1, 0, 0] }, $type: 'color' } } }],
+        odd: [{ tint: { line: { $value: '{role.far}' } }, role: { edge: { $value: '{raw.one}' } } }],
+      },
+    },
+  },
+  resolutionOrder: [{ $ref: '#/sets/base' }, { $ref: '#/modifiers/size' }, { $ref: '#/modifiers/face' }],
+};
+const SIZES = Object.keys(RESOLVED.modifiers.size.contexts);
+const FACES = Object.keys(RESOLVED.modifiers.face.contexts);
+
+test('in whatever order contexts are asked for', () => {
+  const documents = new Map<string, unknown>([
+    [FILE, TREE],
+    [RESOLVER, RESOLVED],
+  ]);
+  const all = SIZES.flatMap(size => FACES.map(face => ({ size, face })));
+  const alone = new Map(
+    all.map(input => [input, told(new TokenModel(structuredClone(documents), RESOLVER).in(input))]),
+  );
+  fc.assert(
+    fc.property(fc.shuffledSubarray(all, { minLength: 2 }), inputs => {
+      const model = new TokenModel(documents, RESOLVER);
+      for (const input of inputs) expect(told(model.in(input))).toEqual(alone.get(input));
+    }),
+    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 100), seed: freshSeed('contexts') },
+  );
+});
+
+test('what contexts share is the same token in all of them', () => {
+  const model = new TokenModel(
+    new Map<string, unknown>([
+      [FILE, TREE],
+      [RESOLVER, RESOLVED],
+    ]),
+    RESOLVER,
+  );
+  const [usual, small] = [model.in({}), model.in({ size: 'small' })];
+  const isShared = (key: string): boolean => usual.byKey.get(key) === small.byKey.get(key);
+  const others = [...usual.byKey.keys()].filter(key => !isShared(key));
+  expect(others).toEqual(['raw.one', 'raw.deep.four', 'role.gap', 'role.far', 'more.far']);
+});

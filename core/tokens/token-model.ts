@@ -7,6 +7,8 @@ import { resolveTokens, type TokenSet } from './token-set';
 
 /** So many contexts are looked at one by one. */
 const MAX_CONTEXTS = 64;
+/** Where so much is wrong already, nobody looks for what more is wrong in other contexts. */
+const MOST_PROBLEMS = 1_000;
 
 /** The tokens of a system in all its contexts; each context is resolved when first asked for, then kept. */
 export class TokenModel {
@@ -15,6 +17,8 @@ export class TokenModel {
   private faults: readonly Problem[] | null = null;
   private all: readonly TokenSet[] | null = null;
   private usualSet: TokenSet | null = null;
+  /** What was resolved last: most tokens of another context are declared as in this one, and taken over from it. */
+  private latest: TokenSet | undefined;
   private declarations: Declarations | null = null;
   private readonly setsBefore: ReadonlyMap<string, TokenSet>;
 
@@ -38,7 +42,8 @@ export class TokenModel {
     const key = JSON.stringify(complete);
     let set = this.sets.get(key);
     if (!set) {
-      set = resolveTokens(mergedTree(this.resolver, complete), this.setsBefore.get(key));
+      set = resolveTokens(mergedTree(this.resolver, complete), this.setsBefore.get(key) ?? this.latest);
+      this.latest = set;
       this.sets.set(key, set);
     }
     return set;
@@ -110,7 +115,10 @@ export class TokenModel {
     };
     this.resolver.problems.forEach(add);
     // What is wrong only where two modifiers meet is wrong too.
-    for (const input of this.everyInput()) if (this.usable(input)) this.in(input).problems.forEach(add);
+    for (const input of this.everyInput()) {
+      if (found.size > MOST_PROBLEMS) break;
+      if (this.usable(input)) this.in(input).problems.forEach(add);
+    }
     return [...found.values()];
   }
 

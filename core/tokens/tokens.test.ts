@@ -378,3 +378,30 @@ describe('references and extension as far as they lead', () => {
     expect(tokens.get('whole')!.css).toBe('Port, Berth, serif');
   });
 });
+
+test('the contexts of all modifiers together have a limit; those beyond are told and left out', () => {
+  const contexts = (count: number) =>
+    Object.fromEntries(Array.from({ length: count }, (_, index) => [`c${index}`, []]));
+  const model = new TokenModel(
+    new Map<string, unknown>([
+      [
+        'tokens/all.resolver.json',
+        {
+          version: '2025.10',
+          modifiers: {
+            some: { contexts: contexts(200) },
+            many: { contexts: contexts(60) },
+            more: { contexts: contexts(2) },
+          },
+          resolutionOrder: ['some', 'many', 'more'].map(name => ({ $ref: `#/modifiers/${name}` })),
+        },
+      ],
+    ]),
+    'tokens/all.resolver.json',
+  );
+  expect(model.modifiers.map(modifier => modifier.contexts.length)).toEqual([200, 50, 0]);
+  expect(model.problems().map(({ pointer, code }) => `${pointer} ${code}`)).toEqual([
+    '/modifiers/many/contexts too-many',
+    '/modifiers/more/contexts too-many',
+  ]);
+});

@@ -62,8 +62,7 @@ export class NestedReading {
   private whereRaw(axis: number, mask: number): Extent {
     const { extents } = this.parent;
     const source = this.sources[axis]!;
-    if (typeof source === 'number')
-      return extents.of(extents.full.map((full, index) => (index === source ? mask : full)));
+    if (typeof source === 'number') return extents.ofAxis(source, mask);
     let open = EVERYWHERE;
     let found = NOWHERE;
     const has = (value: number): boolean => ((mask >> value) & 1) === 1;

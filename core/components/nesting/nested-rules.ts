@@ -87,7 +87,7 @@ const ruleOf = (rule: Rule, nested: Nested, { space, parameters }: Around): Rule
     return {
       id: `${name}/${rule.id}`,
       index: rule.index,
-      region: space.extents.hull(extent).slice(0, space.axes.length),
+      region: space.extents.hull(extent, 'own'),
       extent,
       nested: name,
       settings: rule.settings.map(moved),

@@ -1,14 +1,25 @@
 import type { ComponentDocument } from '../../formats/component-document';
 import { documentsOf } from '../../formats/document-kinds';
+import { LIMITS } from '../../formats/limits';
 import { brief, oneOf, ProblemList, type Problem } from '../../formats/problem';
 import { nearest } from '../../formats/suggest';
 import type { DerivedDocuments } from '../../expansion/derived-documents';
+import type { FoundUse } from './nested';
 import { usesIn, type Use } from './uses';
 import { compileComponent } from '../compile-component';
 import type { Component } from '../component';
 
 /** So many levels of components may lie within one. */
 export const MAX_LEVELS = 8;
+
+interface Size {
+  parts: number;
+  rules: number;
+}
+
+/** So much may lie in the components within one, and in all those within others: a few levels of several each come to millions. */
+const WITHIN_ONE: Size = { parts: LIMITS.partsWithin, rules: LIMITS.rulesWithin };
+const WITHIN_ALL: Size = { parts: LIMITS.partsWithinAll, rules: LIMITS.rulesWithinAll };
 
 /** Compiles the components of a system, those first that others use. */
 export class Nesting {
@@ -20,6 +31,8 @@ export class Nesting {
   private readonly open: string[] = [];
   /** By file: how many levels there are, the component itself included. */
   private readonly levels = new Map<string, number>();
+  /** What lies in components within others, all together. */
+  private readonly within: Size = { parts: 0, rules: 0 };
 
   constructor(private readonly derived: DerivedDocuments) {
     for (const [path, document] of documentsOf(derived.documents, 'component')) {
@@ -42,7 +55,8 @@ export class Nesting {
   private compiled(file: string): Component {
     const document = this.derived.documents.get(file) as ComponentDocument;
     const derivation = this.derived.derivations.get(file) ?? null;
-    const others = new Map<string, Component>();
+    const uses: FoundUse[] = [];
+    const within = { parts: 0, rules: 0 };
     let deepest = 0;
     for (const use of usesIn(document.anatomy)) {
       const other = this.fileOf(file, use);
@@ -58,11 +72,33 @@ export class Nesting {
         );
         continue;
       }
-      others.set(use.component, component);
+      const fault = this.tooMuch(within, component);
+      if (fault !== null) {
+        this.report(file, use, 'too-many', fault);
+        continue;
+      }
+      uses.push({ use, component });
       deepest = Math.max(deepest, below);
     }
     this.levels.set(file, deepest + 1);
-    return compileComponent(document, derivation, others);
+    return compileComponent(document, derivation, uses);
+  }
+
+  /** What is wrong with taking in one more component; otherwise it is counted. */
+  private tooMuch(within: Size, { anatomy, rules }: Component): string | null {
+    const more = { parts: anatomy.everyPart.length, rules: rules.length };
+    for (const what of ['parts', 'rules'] as const) {
+      const [own, all] = [WITHIN_ONE[what], WITHIN_ALL[what]];
+      if (within[what] + more[what] > own)
+        return `With this one, more than ${own.toLocaleString('en')} ${what} lie in the components within this one.`;
+      if (this.within[what] + more[what] > all)
+        return `With this one, more than ${all.toLocaleString('en')} ${what} lie in components within others, in all of this system.`;
+    }
+    for (const size of [within, this.within]) {
+      size.parts += more.parts;
+      size.rules += more.rules;
+    }
+    return null;
   }
 
   /** The file of the component that is used; `null`, and told, where there is none, or where it would lie within itself. */
