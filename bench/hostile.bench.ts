@@ -174,6 +174,67 @@ const KINDS: Readonly<Record<string, () => Sent>> = {
     ),
 };
 
+/** Short documents that stand for long ones. */
+const within = (inner: string): object => ({
+  part: 'root',
+  kind: 'row',
+  children: many(3, index => ({ part: `p${index}`, kind: 'use', component: inner })),
+});
+const component = (id: string, anatomy: object): object => ({
+  format: 'periwinkle-component/1',
+  id,
+  anatomy,
+});
+const system = (id: string, more: object): object => ({
+  format: 'periwinkle-system/1',
+  ...{ id, title: id, prefix: 'h', ...more },
+});
+const SHORT: Readonly<Record<string, () => Sent>> = {
+  'components within components': () =>
+    json(
+      'POST',
+      `${SYSTEM}/edits`,
+      JSON.stringify({
+        parts: many(7, level => ({
+          path: `components/level-${level}.component.json`,
+          revision: 0,
+          key: `level-${level}`,
+          patch: [
+            {
+              op: 'replace',
+              path: '',
+              value: component(`level-${level}`, within(level === 0 ? 'step-button' : `level-${level - 1}`)),
+            },
+          ],
+        })),
+      }),
+    ),
+  'contexts by the thousand': () =>
+    json(
+      'POST',
+      '/api/systems',
+      JSON.stringify({
+        documents: {
+          'system.json': system('contexts', { resolver: 'tokens/r.resolver.json' }),
+          'tokens/a.tokens.json': Object.fromEntries(
+            many(500, index => [`t${index}`, { $value: 'x', $type: 'color' }]),
+          ),
+          'tokens/r.resolver.json': {
+            version: '2025.10',
+            sets: { a: { sources: [{ $ref: 'a.tokens.json' }] } },
+            modifiers: {
+              m: {
+                contexts: Object.fromEntries(many(1000, index => [`c${index}`, [{ $ref: 'a.tokens.json' }]])),
+              },
+            },
+            resolutionOrder: [{ $ref: '#/sets/a' }, { $ref: '#/modifiers/m' }],
+          },
+        },
+      }),
+    ),
+};
+const ALL = { ...KINDS, ...SHORT };
+
 const memory = (): number => {
   const status = readFileSync(`/proc/${application.processes().server}/status`, 'utf8');
   return Number(/VmRSS:\s+(\d+)/.exec(status)![1]) / 1024;
@@ -200,7 +261,7 @@ async function work(person: number): Promise<void> {
 }
 
 /** Made before: making it would hold up the honest, who wait in this process. */
-const hostile = new Map(Object.entries(KINDS).map(([name, make]) => [name, make()]));
+const hostile = new Map(Object.entries(ALL).map(([name, make]) => [name, make()]));
 /** The system is opened, and all has come to rest. */
 await send({ method: 'GET', path: SYSTEM });
 await new Promise(resolve => setTimeout(resolve, 5000));

@@ -28,7 +28,7 @@ async function storedAtOnce() {
   });
   const told = await Promise.all(
     GUIDES.map((path, index) =>
-      forRequest<readonly StoredEdit[]>(index + 1, () =>
+      forRequest<readonly StoredEdit[]>(index + 1, false, () =>
         storeEdit(
           server.database.db,
           {

@@ -165,12 +165,18 @@ function knownInContext({ rules }: Component, tokens: TokenSet): string | null {
   return told.join('\n');
 }
 
+/** Where so much is wrong in a component, nobody looks for what more is wrong in other contexts. */
+const MOST_FOUND = 1_000;
+
 function valuesAnew(component: Component, tokens: TokenModel): LocalProblem[] {
   const found = valueProblems(component, tokens.usual());
   const seen = new Set(found.map(({ pointer: at, code }) => `${at} ${code}`));
   const usual = knownInContext(component, tokens.usual());
+  const looked = new Set([tokens.usual()]);
   for (const modifier of tokens.modifiers) {
     for (const [context, own] of tokens.along(modifier)) {
+      if (looked.has(own) || found.length > MOST_FOUND) continue;
+      looked.add(own);
       // Where tokens exist and are of types as usual, nothing else can be wrong.
       if (usual !== null && knownInContext(component, own) === usual) continue;
       for (const problem of valueProblems(component, own)) {

@@ -23,8 +23,8 @@ export const LIMITS = {
   partsWithin: 1_000,
   rulesWithin: 5_000,
   /** The same of all components of a system together. */
-  partsWithinAll: 10_000,
-  rulesWithinAll: 40_000,
+  partsWithinAll: 5_000,
+  rulesWithinAll: 20_000,
   /** Of any other list in a document. */
   entries: 1_000,
   /** Of a patch. */

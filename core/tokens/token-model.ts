@@ -115,9 +115,13 @@ export class TokenModel {
     };
     this.resolver.problems.forEach(add);
     // What is wrong only where two modifiers meet is wrong too.
+    const looked = new Set<TokenSet>();
     for (const input of this.everyInput()) {
       if (found.size > MOST_PROBLEMS) break;
-      if (this.usable(input)) this.in(input).problems.forEach(add);
+      if (!this.usable(input)) continue;
+      const set = this.in(input);
+      if (!looked.has(set)) set.problems.forEach(add);
+      looked.add(set);
     }
     return [...found.values()];
   }

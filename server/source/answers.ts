@@ -11,15 +11,13 @@ import { UnderWay } from './under-way';
 const underWay = new UnderWay<{ readonly text: string | null }>(
   LIMITS.lettersUnderWay,
   ({ text }) => text?.length ?? 0,
+  2_000,
 );
 
 function held(response: Response, texts: readonly { readonly text: string | null }[]): void {
   // Whoever is gone by now takes nothing.
   if (response.closed) return;
-  response.once(
-    'close',
-    underWay.hold(texts, () => response.destroy()),
-  );
+  response.once('close', underWay.hold(texts, () => response.destroy()).end);
 }
 
 export function answerText(response: Response, type: string, text: string): void {

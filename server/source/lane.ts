@@ -8,8 +8,6 @@ export interface LaneLimits {
   readonly lettersAtOnce: number;
   /** Letters of all that wait. */
   readonly lettersWaiting: number;
-  /** How long a request may wait before it is begun. */
-  readonly waitMs: number;
 }
 
 interface Waiting {
@@ -38,10 +36,13 @@ export class Lane {
     private readonly limits: LaneLimits,
   ) {}
 
-  /** Has a task done, of a request of so many letters. Rejects with a `Refusal` where it was not begun, or had to be given up. */
-  async ask(task: Task, letters: number): Promise<Told> {
+  /**
+   * Has a task done, of a request of so many letters, which waits at most so long to be begun. Rejects with a `Refusal` where it was not, or had
+   * to be given up.
+   */
+  async ask(task: Task, letters: number, waitMs: number): Promise<Told> {
     if (this.waiting.size === 0 && this.hasRoom(letters)) this.begin(letters);
-    else await this.turn(letters);
+    else await this.turn(letters, waitMs);
     try {
       return await this.thread.ask(task);
     } finally {
@@ -62,10 +63,9 @@ export class Lane {
   }
 
   /** Waits for a turn; it has begun then. */
-  private turn(letters: number): Promise<void> {
-    const { lettersWaiting, waitMs } = this.limits;
+  private turn(letters: number, waitMs: number): Promise<void> {
     return new Promise((resolve, reject) => {
-      if (this.lettersWaiting + letters > lettersWaiting) return reject(busy());
+      if (this.lettersWaiting + letters > this.limits.lettersWaiting) return reject(busy());
       const own: Waiting = {
         letters,
         begin: resolve,

@@ -4,15 +4,19 @@ interface Holder<Held> {
   since: number;
 }
 
-/** Who has held something for so long gives way to others, if need be. */
-const PATIENCE_MS = 2_000;
+export interface Hold {
+  /** Lets go, or ends the waiting. */
+  readonly end: () => void;
+  /** Call when it goes on: whoever stands still gives way first. */
+  readonly goOn: () => void;
+}
 
 /**
- * What is held in memory for requests that are under way. Where it is more than it may be, those give way that have held theirs for longest,
- * but nobody who has only just begun. What several hold is counted once.
+ * What is held in memory for requests that are under way. Where it is more than it may be, those give way that have stood still for longest,
+ * but nobody who went on, or began, within `patienceMs`. What several hold is counted once.
  */
 export class UnderWay<Held extends object> {
-  /** In the order in which they began. */
+  /** In the order in which they began or last went on. */
   private readonly holders = new Set<Holder<Held>>();
   private readonly times = new Map<Held, number>();
   /** In the order in which they came, with what follows once there is room. */
@@ -23,22 +27,34 @@ export class UnderWay<Held extends object> {
   constructor(
     private readonly most: number,
     private readonly sizeOf: (held: Held) => number,
+    private readonly patienceMs: number,
   ) {}
 
-  /** Holds what is there already, until what is given is called; `giveWay` ends the request. */
-  hold(held: readonly Held[], giveWay: () => void): () => void {
+  /** Holds what is there already; `giveWay` ends the request. */
+  hold(held: readonly Held[], giveWay: () => void): Hold {
     const own = { held, giveWay, since: 0 };
     this.enter(own);
     this.look();
-    return () => this.leave(own);
+    return this.holdOf(own);
   }
 
-  /** Holds what is yet to come, as soon as there is room for it. Gives what lets it go, or ends the waiting. */
-  holdInTurn(held: readonly Held[], giveWay: () => void, begin: () => void): () => void {
+  /** Holds what is yet to come, as soon as there is room for it. */
+  holdInTurn(held: readonly Held[], giveWay: () => void, begin: () => void): Hold {
     const own = { held, giveWay, since: 0 };
     this.waiting.set(own, begin);
     this.look();
-    return () => this.leave(own);
+    return this.holdOf(own);
+  }
+
+  private holdOf(one: Holder<Held>): Hold {
+    return {
+      end: () => this.leave(one),
+      goOn: () => {
+        if (!this.holders.delete(one)) return;
+        this.holders.add(one);
+        one.since = performance.now();
+      },
+    };
   }
 
   private enter(one: Holder<Held>): void {
@@ -85,7 +101,7 @@ export class UnderWay<Held extends object> {
     this.admit();
     for (const one of this.holders) {
       if (this.total <= this.most && this.waiting.size === 0) return;
-      const rest = one.since + PATIENCE_MS - performance.now();
+      const rest = one.since + this.patienceMs - performance.now();
       if (rest > 0) {
         this.timer = setTimeout(() => this.look(), rest).unref();
         return;

@@ -56,7 +56,6 @@ export class Nesting {
     const document = this.derived.documents.get(file) as ComponentDocument;
     const derivation = this.derived.derivations.get(file) ?? null;
     const uses: FoundUse[] = [];
-    const within = { parts: 0, rules: 0 };
     let deepest = 0;
     for (const use of usesIn(document.anatomy)) {
       const other = this.fileOf(file, use);
@@ -64,41 +63,37 @@ export class Nesting {
       const component = this.component(other);
       const below = this.levels.get(other)!;
       if (below > MAX_LEVELS) {
-        this.report(
-          file,
-          use,
-          'too-deep',
-          `Components lie more than ${MAX_LEVELS} deep within one another here.`,
-        );
-        continue;
-      }
-      const fault = this.tooMuch(within, component);
-      if (fault !== null) {
-        this.report(file, use, 'too-many', fault);
+        const words = `Components lie more than ${MAX_LEVELS} deep within one another here.`;
+        this.report(file, use, 'too-deep', words);
         continue;
       }
       uses.push({ use, component });
       deepest = Math.max(deepest, below);
     }
     this.levels.set(file, deepest + 1);
-    return compileComponent(document, derivation, uses);
+    return compileComponent(document, derivation, this.isTooMuch(file, uses) ? [] : uses);
   }
 
-  /** What is wrong with taking in one more component; otherwise it is counted. */
-  private tooMuch(within: Size, { anatomy, rules }: Component): string | null {
-    const more = { parts: anatomy.everyPart.length, rules: rules.length };
-    for (const what of ['parts', 'rules'] as const) {
-      const [own, all] = [WITHIN_ONE[what], WITHIN_ALL[what]];
-      if (within[what] + more[what] > own)
-        return `With this one, more than ${own.toLocaleString('en')} ${what} lie in the components within this one.`;
-      if (this.within[what] + more[what] > all)
-        return `With this one, more than ${all.toLocaleString('en')} ${what} lie in components within others, in all of this system.`;
+  /** Whether more would lie in components within one than may: then that is told, and none of it is taken in. */
+  private isTooMuch(file: string, uses: readonly FoundUse[]): boolean {
+    const within = { parts: 0, rules: 0 };
+    for (const { use, component } of uses) {
+      within.parts += component.anatomy.everyPart.length;
+      within.rules += component.rules.length;
+      for (const what of ['parts', 'rules'] as const) {
+        const [one, all] = [WITHIN_ONE[what], WITHIN_ALL[what]];
+        const isOfOne = within[what] > one;
+        if (!isOfOne && this.within[what] + within[what] <= all) continue;
+        const where = isOfOne
+          ? `${one.toLocaleString('en')} ${what} lie in the components within this one`
+          : `${all.toLocaleString('en')} ${what} lie in components within others, in all of this system`;
+        this.report(file, use, 'too-many', `With this one, more than ${where}.`);
+        return true;
+      }
     }
-    for (const size of [within, this.within]) {
-      size.parts += more.parts;
-      size.rules += more.rules;
-    }
-    return null;
+    this.within.parts += within.parts;
+    this.within.rules += within.rules;
+    return false;
   }
 
   /** The file of the component that is used; `null`, and told, where there is none, or where it would lie within itself. */

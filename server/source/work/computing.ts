@@ -9,6 +9,10 @@ export const watchedMemory = (): Watched => new Int32Array(new SharedArrayBuffer
 
 interface Request {
   readonly id: number;
+  /** Whether it is done where it keeps nobody waiting. */
+  readonly isHeavy: boolean;
+  /** What it has read so far that others have to wait for, in letters. */
+  letters: number;
   /** What it has been computed for, in milliseconds. */
   ms: number;
 }
@@ -28,9 +32,10 @@ export function watchedBy(memory: Watched): void {
 /** Does the work of a request, and tells how long it computed, whatever came of it. */
 export async function forRequest<T>(
   id: number,
+  isHeavy: boolean,
   work: () => Promise<T>,
 ): Promise<{ readonly outcome: PromiseSettledResult<T>; readonly ms: number }> {
-  const request = { id, ms: 0 };
+  const request = { id, isHeavy, letters: 0, ms: 0 };
   const [outcome] = await Promise.allSettled([onBehalfOf([request], work)]);
   return { outcome, ms: request.ms };
 }
@@ -40,6 +45,24 @@ export const requestsHere = (): Requests => current.getStore() ?? [];
 
 /** Does work that others asked for than who happens to be at work. */
 export const onBehalfOf = <T>(requests: Requests, work: () => T): T => current.run(requests, work);
+
+/** A request that is small turns out to be heavy, or its system: it is to be done where it keeps nobody waiting. Nothing has been done. */
+export class TooHeavy extends Error {
+  constructor(readonly what: 'request' | 'system') {
+    super(`The ${what} is heavy.`);
+  }
+}
+
+/** So many letters are read for a request that others wait for. */
+const LIGHT_LETTERS = 600_000;
+
+/** Call before so much is read. Throws `TooHeavy` where small requests would have to wait for it. */
+export function reading(letters: number): void {
+  for (const request of requestsHere()) {
+    request.letters += letters;
+    if (!request.isHeavy && request.letters > LIGHT_LETTERS) throw new TooHeavy('system');
+  }
+}
 
 /** Work that may take long: whoever watches the thread knows which request it is for, and ends the thread where it takes too long. */
 export function computing<T>(work: () => T): T {

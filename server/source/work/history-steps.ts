@@ -8,7 +8,7 @@ import type { Database, Transaction } from '../database';
 import { asStored, EDIT_COLUMNS, type StoredEdit } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';
 import { edits } from '../schema';
-import { computing } from './computing';
+import { computing, reading } from './computing';
 import { documentAt, readDocuments, remember, type StoredDocument } from './parsed-documents';
 import { patched, type Patched } from './patching';
 import { refuseNewErrors } from './refusing';
@@ -130,6 +130,9 @@ interface Steps {
   readonly done: readonly Patched[];
 }
 
+/** To take a part back takes as long as to read so many letters. */
+const PART_LETTERS = 10_000;
+
 /** What a step does, edit by edit, or why it cannot be taken. */
 async function stepsOf(
   transaction: Transaction,
@@ -146,6 +149,8 @@ async function stepsOf(
     .from(edits)
     .where(and(eq(edits.systemId, systemId), eq(edits.changeId, act), actOf(change)))
     .orderBy(desc(edits.id));
+  // Each is placed, checked and written.
+  reading(parts.reduce((letters, { inverse }) => letters + 5 * inverse.length + PART_LETTERS, 0));
   const before = await readDocuments(transaction, systemId);
   const all = new Map(before);
   const done: Patched[] = [];

@@ -22,5 +22,7 @@ export type Told = { readonly id: number; readonly ms: number } & (
   | { readonly done: object }
   /** Answered with a problem document that is written already. */
   | { readonly refused: { readonly status: number; readonly text: string } }
+  /** Not done: it is to be asked as heavy, or whatever is asked of its system. */
+  | { readonly tooHeavy: 'request' | 'system' }
   | { readonly failed: PlainError }
 );

@@ -5,7 +5,7 @@ import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Database, Transaction } from '../database';
 import { notFound } from '../refusal';
 import { documents } from '../schema';
-import { computing } from './computing';
+import { computing, reading } from './computing';
 
 export interface StoredDocument {
   readonly path: string;
@@ -82,6 +82,9 @@ function known(systemId: string, path: string, revision: number): StoredDocument
   return document?.revision === revision ? document : undefined;
 }
 
+/** To ask for a document takes as long as to read so many letters. */
+const ROW_LETTERS = 500;
+
 async function readDocument(
   db: Database | Transaction,
   systemId: string,
@@ -93,6 +96,7 @@ async function readDocument(
     .where(isAt(systemId, path));
   if (!row) return undefined;
   const { revision, body: text } = row;
+  reading((text?.length ?? 0) + ROW_LETTERS);
   const document = { path, revision, body: parsedBody(path, text), letters: text?.length ?? 0 };
   remember(systemId, document);
   return document;

@@ -6,7 +6,7 @@ import type { Database } from '../database';
 import { editJson, editsJson } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';
 import { requireSystem } from '../systems';
-import { computing } from './computing';
+import { computing, reading, TooHeavy } from './computing';
 import type { EditNames, EditPart } from './edit-requests';
 import { storeEdit } from './edits';
 import { stepHistory, type StepRequest } from './history-steps';
@@ -54,6 +54,9 @@ export interface DocumentTask {
 /** A part of an edit as it is sent. */
 type PartBody = Omit<EditPart, 'editKey'> & { readonly key: string };
 
+/** Edits of more documents than that are done where they keep nobody waiting: together, short documents can stand for much. */
+const LIGHT_PARTS = 3;
+
 /** Each part of an edit is of a document of its own, under a key of its own. */
 function refuseTwice(names: readonly string[]): void {
   const seen = new Set<string>();
@@ -71,6 +74,7 @@ export const TASKS = {
   },
   edit: async ({ db, isHeavy }: How, { names, changeId, body }: EditTask): Promise<Done> => {
     const { parts } = readBody<{ parts: PartBody[] }>('edit', body);
+    if (parts.length > LIGHT_PARTS && !isHeavy) throw new TooHeavy('request');
     refuseTwice(parts.map(({ path }) => path));
     refuseTwice(parts.map(({ key }) => key));
     const request = {
@@ -98,13 +102,16 @@ export const TASKS = {
   },
   /**
    * Reads and checks a system, so that the first edit of it need not wait for that. A thread for heavy work checks a copy, too: what has run
-   * twice runs faster, and the first of many large requests is what all others wait for.
+   * twice runs faster, and the first of many large requests is what all others wait for. Tells how long the last check took, in milliseconds.
    */
   ready: async ({ db, isHeavy }: How, { systemId }: { readonly systemId: string }): Promise<Done> => {
     const bodies = bodiesOf((await readDocuments(db, systemId)).values());
     computing(() => checkSystem(bodies));
-    if (isHeavy) computing(() => checkSystem(structuredClone(bodies)));
-    return { text: '' };
+    if (!isHeavy) return { text: '0' };
+    const copy = structuredClone(bodies);
+    const began = performance.now();
+    computing(() => checkSystem(copy));
+    return { text: String(performance.now() - began) };
   },
   /** A document as it is handed out; no text of the revision that is known. */
   document: async ({ db }: How, { systemId, path, known }: DocumentTask): Promise<Required<Done>> => {
@@ -114,6 +121,7 @@ export const TASKS = {
     if (!document || document.body === null) throw notFound(`There is no document “${path}”.`);
     const { revision, body } = document;
     if (known === revision) return { text: '', revision };
+    reading(2 * document.letters);
     return { text: row.json ? computing(() => canonicalText(row.kind, body)) : String(body), revision };
   },
 } as const;

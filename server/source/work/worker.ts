@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { connectTo } from '../database';
 import { Refusal } from '../refusal';
 import { problemText } from '../problem-text';
-import { forRequest, watchedBy } from './computing';
+import { forRequest, TooHeavy, watchedBy } from './computing';
 import type { Asked, Told, WorkerSettings } from './messages';
 import { plainError } from './plain-errors';
 import { TASKS, type How } from './tasks';
@@ -16,9 +16,10 @@ const { db } = connectTo(databaseUrl, 4);
 
 async function answered({ id, name, isHeavy, input }: Asked): Promise<Told> {
   const task = TASKS[name] as (how: How, input: unknown) => Promise<object>;
-  const { outcome, ms } = await forRequest(id, () => task({ db, isHeavy }, input));
+  const { outcome, ms } = await forRequest(id, isHeavy, () => task({ db, isHeavy }, input));
   if (outcome.status === 'fulfilled') return { id, ms, done: outcome.value };
   const error: unknown = outcome.reason;
+  if (error instanceof TooHeavy) return { id, ms, tooHeavy: error.what };
   return error instanceof Refusal
     ? { id, ms, refused: { status: error.status, text: problemText(error) } }
     : { id, ms, failed: plainError(error) };
