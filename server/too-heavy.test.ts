@@ -1,3 +1,5 @@
+import { readdirSync } from 'node:fs';
+import { getPriority } from 'node:os';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { Caller, type Answer } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
@@ -56,6 +58,12 @@ test('a small edit of a large system, a large document, and a step back over a l
   expect(undone).toMatchObject({ status: 200, body: [{ path: 'guide/large.md', revision: 3 }] });
   const back = await fetch(`${server.url}/api/systems/large/documents/guide/large.md`);
   expect((await back.text()).length).toBe(LETTERS);
+});
+
+test('what is heavy gives way to all other threads', () => {
+  const priorities = readdirSync('/proc/self/task').map(thread => getPriority(Number(thread)));
+  // That of the test and of the light thread is as it was, that of the heavy one is behind.
+  expect(new Set(priorities)).toEqual(new Set([getPriority(), 10]));
 });
 
 test('small edits of a large system at once are all stored, each once', async () => {

@@ -5,7 +5,7 @@ import { WorkerThread, type Task } from './source/worker-thread';
 /** A thread is given up where a request computes too long or needs too much memory; nobody else's work is lost without a word. */
 
 const file = pathToFileURL(join(process.cwd(), 'server/test/stubborn-worker.mjs'));
-const settings = { databaseUrl: '', mostMs: 500, mostMegabytes: 64, restMs: 100 };
+const settings = { databaseUrl: '', isHeavy: false, mostMs: 500, mostMegabytes: 64, restMs: 100 };
 const after = { rest: () => {}, fault: () => {} };
 const asked = (input: string): Task => ({ name: 'edit', isHeavy: false, input });
 

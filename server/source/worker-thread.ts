@@ -8,6 +8,7 @@ export type Task = Omit<Asked, 'id'>;
 
 export interface ThreadSettings {
   readonly databaseUrl: string;
+  readonly isHeavy: boolean;
   /** Most that a request may be computed for at a stretch. */
   readonly mostMs: number;
   readonly mostMegabytes: number;
@@ -68,7 +69,8 @@ export class WorkerThread {
   start(): Worker {
     if (this.worker) return this.worker;
     this.watched = watchedMemory();
-    const settings: WorkerSettings = { databaseUrl: this.settings.databaseUrl, watched: this.watched };
+    const { databaseUrl, isHeavy } = this.settings;
+    const settings: WorkerSettings = { databaseUrl, isHeavy, watched: this.watched };
     const worker = new Worker(this.file, {
       workerData: settings,
       resourceLimits: { maxOldGenerationSizeMb: this.settings.mostMegabytes },

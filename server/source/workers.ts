@@ -57,10 +57,10 @@ export class Workers {
     const length = Math.min(MOST_THREADS, Math.max(1, Math.floor(availableParallelism() / 2)));
     const settings = { databaseUrl, mostMs: LIMITS.workMs, mostMegabytes: 1024, restMs: REST_MS };
     const after = { rest: (thread: WorkerThread) => this.afterRest(thread), fault: onFault };
-    const lanes = (limits: LaneLimits): Lane[] =>
-      Array.from({ length }, () => new Lane(new WorkerThread(file, settings, after), limits));
-    this.light = lanes(LIGHT);
-    this.heavy = lanes(HEAVY);
+    const lanes = (isHeavy: boolean, limits: LaneLimits): Lane[] =>
+      Array.from({ length }, () => new Lane(new WorkerThread(file, { ...settings, isHeavy }, after), limits));
+    this.light = lanes(false, LIGHT);
+    this.heavy = lanes(true, HEAVY);
     this.threads.forEach(thread => thread.start());
   }
 

@@ -7,6 +7,8 @@ import type { TaskName } from './tasks';
 export interface WorkerSettings {
   readonly databaseUrl: string;
   readonly watched: Watched;
+  /** Whether it is for what may take long, and gives way to others. */
+  readonly isHeavy: boolean;
 }
 
 export interface Asked {

@@ -5,13 +5,15 @@ import { problemText } from '../problem-text';
 import { forRequest, TooHeavy, watchedBy } from './computing';
 import type { Asked, Told, WorkerSettings } from './messages';
 import { plainError } from './plain-errors';
+import { giveWayToOthers } from './priority';
 import { TASKS, type How } from './tasks';
 
 /** A thread that does the tasks it is asked for, with connections of its own to the database. */
 
-const { databaseUrl, watched } = workerData as WorkerSettings;
+const { databaseUrl, watched, isHeavy: isForHeavy } = workerData as WorkerSettings;
 const port = parentPort!;
 watchedBy(watched);
+if (isForHeavy) giveWayToOthers();
 const { db } = connectTo(databaseUrl, 4);
 
 async function answered({ id, name, isHeavy, input }: Asked): Promise<Told> {
