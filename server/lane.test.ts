@@ -6,7 +6,7 @@ import type { Task, WorkerThread } from './source/worker-thread';
 
 const LIMITS: LaneLimits = { atOnce: 2, lettersAtOnce: 100, lettersWaiting: 200 };
 const WAIT_MS = 1_000;
-const task = (input: string): Task => ({ name: 'edit', isHeavy: true, input });
+const task = (input: string): Task => ({ name: 'edit', isHeavy: true, isAlone: true, input });
 
 /** A thread of which a test says when it has done what. */
 function laneOf() {

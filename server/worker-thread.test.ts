@@ -7,7 +7,7 @@ import { WorkerThread, type Task } from './source/worker-thread';
 const file = pathToFileURL(join(process.cwd(), 'server/test/stubborn-worker.mjs'));
 const settings = { databaseUrl: '', isHeavy: false, mostMs: 500, mostMegabytes: 64, restMs: 100 };
 const after = { rest: () => {}, fault: () => {} };
-const asked = (input: string): Task => ({ name: 'edit', isHeavy: false, input });
+const asked = (input: string): Task => ({ name: 'edit', isHeavy: false, isAlone: false, input });
 
 test.each(['for ever', 'too much'])('%s: that request is refused, and another thread goes on', async what => {
   const thread = new WorkerThread(file, settings, after);

@@ -24,28 +24,43 @@ const REST_MS = 5_000;
 const MOST_THREADS = 4;
 const NOTHING = { letters: 0, ms: 0 };
 /** Small requests are done side by side, so that edits of one system are stored together. */
-const LIGHT: LaneLimits = {
+const SMALL: LaneLimits = {
   atOnce: 64,
   lettersAtOnce: 64 * HEAVY_LETTERS,
   lettersWaiting: LIMITS.lettersWaiting,
 };
 /** Large ones are done one by one: each is computed most of the time. */
-const HEAVY: LaneLimits = {
+const LARGE: LaneLimits = {
   atOnce: 1,
   lettersAtOnce: LIMITS.unpackedBytes,
   lettersWaiting: LIMITS.lettersWaiting,
 };
 /** Systems that were opened lately are kept ready: so many, and for so long. */
 const READY = { max: 8, ttl: 10 * 60_000 };
+/** After work on a system was given up, all that is asked of it is worked out by itself for so long. */
+const ENDED = { max: 1000, ttl: 60_000 };
+
+/** A thread with the ways to it. */
+class Ways {
+  readonly small: Lane;
+  readonly large: Lane;
+
+  constructor(readonly thread: WorkerThread) {
+    this.small = new Lane(thread, SMALL);
+    this.large = new Lane(thread, LARGE);
+  }
+}
 
 /**
  * Threads that read, check and write what people send. All of a system goes to one thread, which remembers its documents; what is heavy goes
  * to another, so that small work need not wait for it. The database keeps them apart, as it does servers.
  */
 export class Workers {
-  private readonly light: readonly Lane[];
-  private readonly heavy: readonly Lane[];
+  private readonly light: readonly Ways[];
+  private readonly heavy: readonly Ways[];
   private readonly slow = new SlowSystems();
+  /** Systems of which work was given up: whoever is to blame is to be known next time. */
+  private readonly ended = new LRUCache<string, true>(ENDED);
   private readonly ready = new LRUCache<string, true>(READY);
   /** Systems are made ready one after the other. */
   private readying = Promise.resolve();
@@ -57,10 +72,10 @@ export class Workers {
     const length = Math.min(MOST_THREADS, Math.max(1, Math.floor(availableParallelism() / 2)));
     const settings = { databaseUrl, mostMs: LIMITS.workMs, mostMegabytes: 1024, restMs: REST_MS };
     const after = { rest: (thread: WorkerThread) => this.afterRest(thread), fault: onFault };
-    const lanes = (isHeavy: boolean, limits: LaneLimits): Lane[] =>
-      Array.from({ length }, () => new Lane(new WorkerThread(file, { ...settings, isHeavy }, after), limits));
-    this.light = lanes(false, LIGHT);
-    this.heavy = lanes(true, HEAVY);
+    const ways = (isHeavy: boolean): Ways[] =>
+      Array.from({ length }, () => new Ways(new WorkerThread(file, { ...settings, isHeavy }, after)));
+    this.light = ways(false);
+    this.heavy = ways(true);
     this.threads.forEach(thread => thread.start());
   }
 
@@ -76,30 +91,32 @@ export class Workers {
     input: TaskInput<Name>,
   ): Promise<TaskOutput<Name>> {
     const isLarge = letters > HEAVY_LETTERS || HEAVY_TASKS.has(name);
-    // Who asks for much is soon told that there is too much; what is small waits as long as anything may take.
-    const ask = (isHeavy: boolean, waitMs: number): Promise<Told> =>
-      this.ask({ name, isHeavy, input }, systemId, letters, waitMs);
-    const patience = isLarge ? LIMITS.waitMs : LIMITS.workMs;
-    let told = await ask(isLarge || this.slow.isSlow(systemId), patience).catch((refusal: Refusal) => {
-      // Whoever it was: what is asked of this system next is worked out by itself, and whom it takes too long for is known then.
-      if (!isLarge && refusal.kind !== 'busy') this.slow.mark(systemId);
+    const isAlone = isLarge || this.ended.has(systemId);
+    const ask = (how: Pick<Task, 'isHeavy' | 'isAlone'>): Promise<Told> =>
+      this.ask({ name, input, ...how }, systemId, letters);
+    const isHeavy = isAlone || this.slow.isSlow(systemId);
+    let told = await ask({ isHeavy, isAlone }).catch((refusal: Refusal) => {
+      if (!isLarge && refusal.kind !== 'busy') this.ended.set(systemId, true);
       throw refusal;
     });
     if ('tooHeavy' in told) {
       const isOfSystem = told.tooHeavy === 'system';
       if (isOfSystem) this.slow.mark(systemId);
-      told = await ask(true, isOfSystem ? patience : LIMITS.waitMs);
+      told = await ask({ isHeavy: true, isAlone: isAlone || !isOfSystem });
     } else if (!isLarge) this.slow.tell(systemId, told.ms);
     if ('refused' in told) throw new WrittenRefusal(told.refused.status, told.refused.text);
     if ('failed' in told) throw errorOf(told.failed);
     return ('done' in told ? told.done : {}) as TaskOutput<Name>;
   }
 
-  private async ask(task: Task, systemId: string, letters: number, waitMs: number): Promise<Told> {
-    const lane = this.laneOf(systemId, task.isHeavy);
-    const told = await lane.ask(task, letters, waitMs);
-    const before = this.done.get(lane.thread) ?? NOTHING;
-    this.done.set(lane.thread, { letters: before.letters + letters, ms: before.ms + told.ms });
+  private async ask(task: Task, systemId: string, letters: number): Promise<Told> {
+    const { thread, small, large } = this.waysOf(systemId, task.isHeavy);
+    // Who asks for much is soon told that there is too much; what is small waits as long as anything may take.
+    const told = await (task.isAlone
+      ? large.ask(task, letters, LIMITS.waitMs)
+      : small.ask(task, letters, LIMITS.workMs));
+    const before = this.done.get(thread) ?? NOTHING;
+    this.done.set(thread, { letters: before.letters + letters, ms: before.ms + told.ms });
     return told;
   }
 
@@ -128,8 +145,8 @@ export class Workers {
   /** Has a thread read and check a system; gives how long the last check took, in milliseconds. */
   private async prepare(systemId: string, isHeavy: boolean): Promise<number> {
     if (this.isClosed) return 0;
-    const { thread } = this.laneOf(systemId, isHeavy);
-    const told = await thread.ask({ name: 'ready', isHeavy, input: { systemId } });
+    const { thread } = this.waysOf(systemId, isHeavy);
+    const told = await thread.ask({ name: 'ready', isHeavy, isAlone: true, input: { systemId } });
     return 'done' in told ? Number((told.done as Done).text) : 0;
   }
 
@@ -139,15 +156,15 @@ export class Workers {
     this.done.delete(thread);
     thread.refresh();
     collectGarbage();
-    const isHeavy = this.heavy.some(lane => lane.thread === thread);
+    const isHeavy = this.heavy.some(ways => ways.thread === thread);
     for (const systemId of this.ready.keys())
-      if (this.laneOf(systemId, isHeavy).thread === thread)
+      if (this.waysOf(systemId, isHeavy).thread === thread)
         this.inTurn(async () => void (await this.prepare(systemId, isHeavy)));
   }
 
-  private laneOf(systemId: string, isHeavy: boolean): Lane {
-    const lanes = isHeavy ? this.heavy : this.light;
-    return lanes[placeOf(systemId, lanes.length)]!;
+  private waysOf(systemId: string, isHeavy: boolean): Ways {
+    const all = isHeavy ? this.heavy : this.light;
+    return all[placeOf(systemId, all.length)]!;
   }
 
   async close(): Promise<void> {

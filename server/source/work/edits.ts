@@ -30,16 +30,16 @@ const waiting = new Map<string, Waiting[]>();
 
 /**
  * Stores an edit, all its parts or none: documents and history in one transaction. Throws `Refusal`; then nothing has changed. What may take
- * long (`isHeavy`) is worked out before the system is held, and again only where others have written meanwhile. Edits that come while others
+ * long (`isAlone`) is worked out before the system is held, and again only where others have written meanwhile. Edits that come while others
  * are stored wait, and are then checked and stored together; each that does not simply fit is done by itself.
  */
 export async function storeEdit(
   db: Database,
   request: EditRequest,
-  isHeavy: boolean,
+  isAlone: boolean,
 ): Promise<readonly StoredEdit[]> {
   const { systemId } = request;
-  const early = isHeavy ? await workedOut(db, request) : null;
+  const early = isAlone ? await workedOut(db, request) : null;
   return new Promise((resolve, reject) => {
     const others = waiting.get(systemId);
     const own = { request, asker: requestsHere(), early, resolve, reject };

@@ -16,6 +16,8 @@ export interface Asked {
   readonly name: TaskName;
   /** Whether it may take long, so that it is to hold nobody up. */
   readonly isHeavy: boolean;
+  /** Whether it is worked out by itself before its system is held. */
+  readonly isAlone: boolean;
   readonly input: unknown;
 }
 

@@ -18,6 +18,7 @@ import { readBody, readPatch } from './request-bodies';
 export interface How {
   readonly db: Database;
   readonly isHeavy: boolean;
+  readonly isAlone: boolean;
 }
 
 /** What a task answers: text that goes out as it is, and the revision it is of. */
@@ -67,12 +68,12 @@ function refuseTwice(names: readonly string[]): void {
 
 /** All that reads, checks or writes what people sent, each a request of the protocol; plain data in and out. Throws `Refusal`. */
 export const TASKS = {
-  patch: async ({ db, isHeavy }: How, { names, part, body }: PatchTask): Promise<Done> => {
+  patch: async ({ db, isAlone }: How, { names, part, body }: PatchTask): Promise<Done> => {
     const parts = [{ ...part, patch: readPatch(body) }];
-    const [edit] = await storeEdit(db, { ...names, parts, isPlaced: false }, isHeavy);
+    const [edit] = await storeEdit(db, { ...names, parts, isPlaced: false }, isAlone);
     return { text: editJson(edit!).text, revision: edit!.revision };
   },
-  edit: async ({ db, isHeavy }: How, { names, changeId, body }: EditTask): Promise<Done> => {
+  edit: async ({ db, isHeavy, isAlone }: How, { names, changeId, body }: EditTask): Promise<Done> => {
     const { parts } = readBody<{ parts: PartBody[] }>('edit', body);
     if (parts.length > LIGHT_PARTS && !isHeavy) throw new TooHeavy('request');
     refuseTwice(parts.map(({ path }) => path));
@@ -83,7 +84,7 @@ export const TASKS = {
       parts: parts.map(({ key, ...part }) => ({ ...part, editKey: key })),
       isPlaced: true,
     };
-    return { text: editsJson(await storeEdit(db, request, isHeavy)).text };
+    return { text: editsJson(await storeEdit(db, request, isAlone)).text };
   },
   step: async ({ db }: How, { step, body }: StepTask): Promise<Done> => {
     const { change } = body === null ? {} : readBody<{ change?: string }>('step', body);

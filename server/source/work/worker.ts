@@ -16,9 +16,9 @@ watchedBy(watched);
 if (isForHeavy) giveWayToOthers();
 const { db } = connectTo(databaseUrl, 4);
 
-async function answered({ id, name, isHeavy, input }: Asked): Promise<Told> {
+async function answered({ id, name, isHeavy, isAlone, input }: Asked): Promise<Told> {
   const task = TASKS[name] as (how: How, input: unknown) => Promise<object>;
-  const { outcome, ms } = await forRequest(id, isHeavy, () => task({ db, isHeavy }, input));
+  const { outcome, ms } = await forRequest(id, isHeavy, () => task({ db, isHeavy, isAlone }, input));
   if (outcome.status === 'fulfilled') return { id, ms, done: outcome.value };
   const error: unknown = outcome.reason;
   if (error instanceof TooHeavy) return { id, ms, tooHeavy: error.what };
