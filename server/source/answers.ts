@@ -3,7 +3,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { writeJson } from '@periwinkle/core/formats/json-text';
-import { documentPieces, type DocumentText } from './document-texts';
+import { documentPieces, PIECE_LETTERS, type DocumentText } from './document-texts';
 import { rawObject, RawJson } from './raw-json';
 import { UnderWay } from './under-way';
 
@@ -47,9 +47,6 @@ function* wholePieces(whole: object, documents: readonly DocumentText[]): Genera
   }
   yield ']}';
 }
-
-/** Letters that go out at once; some such pieces are made ahead for each reader. */
-const PIECE_LETTERS = 32_000;
 
 function* joined(pieces: Iterable<string>): Generator<string> {
   let text = '';

@@ -70,8 +70,8 @@ export async function readTexts(
   return revisions.flatMap(({ path }) => found.get(path) ?? []);
 }
 
-/** Letters of a document that are written at once. */
-const PIECE_LETTERS = 32_000;
+/** Letters that are written at once; some such pieces are made ahead for each reader. */
+export const PIECE_LETTERS = 32_000;
 
 /** A document as JSON, in pieces: whoever reads slowly holds no more of it than one. */
 export function* documentPieces({ path, revision, text }: DocumentText): Generator<string> {

@@ -56,11 +56,11 @@ export class TooHeavy extends Error {
 /** So many letters are read for a request that others wait for. */
 const LIGHT_LETTERS = 600_000;
 
-/** Call before so much is read. Throws `TooHeavy` where small requests would have to wait for it. */
-export function reading(letters: number): void {
+/** Call before so much is read, of a system or for this request alone. Throws `TooHeavy` where small requests would have to wait for it. */
+export function reading(letters: number, what: TooHeavy['what']): void {
   for (const request of requestsHere()) {
     request.letters += letters;
-    if (!request.isHeavy && request.letters > LIGHT_LETTERS) throw new TooHeavy('system');
+    if (!request.isHeavy && request.letters > LIGHT_LETTERS) throw new TooHeavy(what);
   }
 }
 

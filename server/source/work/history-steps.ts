@@ -150,7 +150,8 @@ async function stepsOf(
     .where(and(eq(edits.systemId, systemId), eq(edits.changeId, act), actOf(change)))
     .orderBy(desc(edits.id));
   // Each is placed, checked and written.
-  reading(parts.reduce((letters, { inverse }) => letters + 5 * inverse.length + PART_LETTERS, 0));
+  const letters = parts.reduce((sum, { inverse }) => sum + 5 * inverse.length + PART_LETTERS, 0);
+  reading(letters, 'request');
   const before = await readDocuments(transaction, systemId);
   const all = new Map(before);
   const done: Patched[] = [];

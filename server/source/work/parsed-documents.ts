@@ -96,7 +96,7 @@ async function readDocument(
     .where(isAt(systemId, path));
   if (!row) return undefined;
   const { revision, body: text } = row;
-  reading((text?.length ?? 0) + ROW_LETTERS);
+  reading((text?.length ?? 0) + ROW_LETTERS, 'system');
   const document = { path, revision, body: parsedBody(path, text), letters: text?.length ?? 0 };
   remember(systemId, document);
   return document;

@@ -122,7 +122,7 @@ export const TASKS = {
     if (!document || document.body === null) throw notFound(`There is no document “${path}”.`);
     const { revision, body } = document;
     if (known === revision) return { text: '', revision };
-    reading(2 * document.letters);
+    reading(2 * document.letters, 'request');
     return { text: row.json ? computing(() => canonicalText(row.kind, body)) : String(body), revision };
   },
 } as const;
