@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import { connect, type Socket } from 'node:net';
 import { startTestServer, type TestServer } from './test/test-server';
 
@@ -48,6 +49,12 @@ class SlowClient {
     this.socket.pause();
   }
 
+  /** Once the first of the answer is there: the server holds it. */
+  async begun(): Promise<this> {
+    await once(this.socket, 'readable');
+    return this;
+  }
+
   /** Takes everything; gives what came. */
   rest(): Promise<string> {
     return new Promise(resolve => {
@@ -77,10 +84,9 @@ test('many readers of one large system share it: none is broken off, and each ge
 
 test('readers who together hold too much are broken off, the oldest first, and others are served', async () => {
   const readers: SlowClient[] = [];
-  for (let count = 0; count < 20; count++) {
-    readers.push(new SlowClient(`GET /api/systems/big/documents/${LARGE} HTTP/1.0\n`));
-    await new Promise(resolve => setTimeout(resolve, 50));
-  }
+  // One after the other, as answers that are read at the same time may come in any order.
+  for (let count = 0; count < 20; count++)
+    readers.push(await new SlowClient(`GET /api/systems/big/documents/${LARGE} HTTP/1.0\n`).begun());
   await new Promise(resolve => setTimeout(resolve, 3_500));
   expect(await isServed()).toBe(true);
   const answers = await Promise.all(readers.map(reader => reader.rest()));
