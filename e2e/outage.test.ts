@@ -1,6 +1,5 @@
 import { createServer, type Server } from 'node:http';
 import { once } from 'node:events';
-import type { AddressInfo } from 'node:net';
 import { Key } from 'selenium-webdriver';
 import { Application } from './support/application';
 import { eventually, find, openBrowser, stored } from './support/browser';
@@ -11,10 +10,9 @@ import { TIMEOUT } from './support/patience';
 
 const PATH = '/api/systems/quayside/documents/components/text-field.component.json';
 
-async function listening(server: Server, port: number): Promise<number> {
+async function listening(server: Server, port: number): Promise<void> {
   server.listen(port, '127.0.0.1');
   await once(server, 'listening');
-  return (server.address() as AddressInfo).port;
 }
 
 async function closed(server: Server): Promise<void> {
@@ -27,9 +25,7 @@ test(
   'an edit made meanwhile stays and is stored afterwards, and edits from elsewhere are heard again',
   async () => {
     const inItsPlace = createServer((_, response) => response.writeHead(500).end('broken'));
-    const port = await listening(inItsPlace, 0);
-    await closed(inItsPlace);
-    const application = new Application(undefined, { PERIWINKLE_PORT: String(port) });
+    const application = new Application();
     const browser = await openBrowser();
     const { driver } = browser;
     const shows = (property: string, value: string): Promise<unknown> =>
@@ -42,7 +38,7 @@ test(
       await driver.get(`${address}/quayside/text-field?rows=*&columns=pointed-at`);
       await plateReady(driver);
       await application.stop();
-      await listening(inItsPlace, port);
+      await listening(inItsPlace, Number(new URL(address).port));
       await (await scopeEntry(driver, 'frame', 'border-color')).click();
       await (await find(driver, '.editor input')).sendKeys(Key.chord(Key.CONTROL, 'a'), '#123456', Key.ENTER);
       await eventually(driver, `document.querySelector('.storing').textContent === 'not stored'`);

@@ -96,20 +96,37 @@ test('readers who together hold too much are broken off, the oldest first, and o
   expect(isWhole.slice(-8)).toEqual(Array<boolean>(8).fill(true));
 }, 60_000);
 
-test('uploads that say much and send nothing give way to those that come', async () => {
-  const upload = `POST /api/systems/big/edits HTTP/1.0\nContent-Type: application/json\nContent-Length: 8000000\n`;
-  const stalled = Array.from({ length: 20 }, () => new SlowClient(upload));
-  await new Promise(resolve => setTimeout(resolve, 200));
-  const written = await fetch(`${server.url}/api/systems/big/edits`, {
+const UPLOAD_BYTES = 8_000_000;
+/** Says that it sends much, and sends so much of it. */
+function stalledUpload(bytes: number): SlowClient {
+  const head = 'POST /api/systems/big/edits HTTP/1.0\nContent-Type: application/json\n';
+  const client = new SlowClient(`${head}Content-Length: ${UPLOAD_BYTES}\n`);
+  client.socket.write(Buffer.alloc(bytes, 32));
+  client.socket.resume();
+  return client;
+}
+const write = (path: string, letters: number): Promise<Response> =>
+  fetch(`${server.url}/api/systems/big/edits`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({
       parts: [
-        { path: 'guide/new.md', revision: 0, key: 'new', patch: [{ op: 'replace', path: '', value: 'New' }] },
+        { path, revision: 0, key: path, patch: [{ op: 'replace', path: '', value: 'x'.repeat(letters) }] },
       ],
     }),
   });
-  expect(written.status).toBe(200);
-  stalled.forEach(({ socket }) => socket.resume());
+
+test('uploads that say much and send nothing hold up nobody, and are left alone', async () => {
+  const stalled = Array.from({ length: 100 }, () => stalledUpload(0));
+  await new Promise(resolve => setTimeout(resolve, 1_000));
+  expect((await write('guide/first.md', 200_000)).status).toBe(200);
+  expect(stalled.filter(({ isCut }) => isCut)).toEqual([]);
+  stalled.forEach(({ socket }) => socket.destroy());
+}, 60_000);
+
+test('uploads that have sent much and stand still give way to those that come', async () => {
+  const stalled = Array.from({ length: 20 }, () => stalledUpload(UPLOAD_BYTES - 1));
   await until(() => stalled.some(({ isCut }) => isCut));
+  expect((await write('guide/second.md', 200_000)).status).toBe(200);
+  stalled.forEach(({ socket }) => socket.destroy());
 }, 60_000);

@@ -2,14 +2,15 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { freePort } from './free-port';
 
 const root = process.cwd();
 
 /** "npm start" as a person runs it, on a data folder of its own. */
 export class Application {
   private child: ChildProcess | null = null;
-  /** Any at first, then the same: to a browser another address is another application. */
-  private port = '0';
+  /** The same at each start: to a browser another address is another application. */
+  private port: number | null = null;
   output = '';
 
   constructor(
@@ -20,9 +21,10 @@ export class Application {
   /** Starts and waits for the address. Rejects with everything printed when the start ends before. */
   async start(): Promise<string> {
     this.output = '';
+    this.port ??= await freePort();
     const env = {
       ...process.env,
-      PERIWINKLE_PORT: this.port,
+      PERIWINKLE_PORT: String(this.port),
       ...this.environment,
       PERIWINKLE_DATA: this.folder,
     };
@@ -36,9 +38,7 @@ export class Application {
       const read = (chunk: Buffer): void => {
         this.output += chunk.toString();
         const match = /Periwinkle is at (http:\S+)\//.exec(this.output);
-        if (!match) return;
-        this.port = new URL(match[1]!).port;
-        resolve(match[1]!);
+        if (match) resolve(match[1]!);
       };
       child.stdout.on('data', read);
       child.stderr.on('data', read);

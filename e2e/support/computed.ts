@@ -29,7 +29,16 @@ export const READ_STYLES = `
   const scratch = document.createElement('div');
   outer.append(scratch);
   document.body.append(outer);
+  // What is asked for again on this page has the same answer.
+  const known = (window.knownFromCore ??= new Map());
+  const { fontSize } = getComputedStyle(document.documentElement);
   const fromCore = (name, value, style, around) => {
+    const line = name.endsWith('-width') ? style.getPropertyValue(name.replace('width', 'style')) : '';
+    const key = [name, value, line, style.color, style.fontSize, around.color, around.fontSize, fontSize, innerWidth, innerHeight].join('|');
+    if (!known.has(key)) known.set(key, computedFrom(name, value, style, around));
+    return known.get(key);
+  };
+  const computedFrom = (name, value, style, around) => {
     outer.style.cssText = 'all: initial; font-size: ' + around.fontSize + '; color: ' + around.color;
     scratch.style.cssText = 'all: initial; display: none; font-size: inherit; color: ' + (name === 'color' ? 'inherit' : style.color);
     if (name !== 'font-size') scratch.style.fontSize = style.fontSize;

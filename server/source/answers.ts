@@ -17,7 +17,10 @@ const underWay = new UnderWay<{ readonly text: string | null }>(
 function held(response: Response, texts: readonly { readonly text: string | null }[]): void {
   // Whoever is gone by now takes nothing.
   if (response.closed) return;
-  response.once('close', underWay.hold(texts, () => response.destroy()).end);
+  response.once(
+    'close',
+    underWay.hold(texts, () => response.destroy()),
+  );
 }
 
 export function answerText(response: Response, type: string, text: string): void {

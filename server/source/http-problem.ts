@@ -15,7 +15,7 @@ const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
     new Refusal(413, 'too-large', 'Too large', `A request may hold ${limit} bytes at most.`),
   'entity.parse.failed': () => new Refusal(400, 'invalid-json', 'Not JSON', 'The body is not valid JSON.'),
   'encoding.unsupported': () =>
-    new Refusal(415, 'unsupported-encoding', 'Unknown encoding', 'The body’s encoding is not known.'),
+    new Refusal(415, 'unsupported-encoding', 'Encoded', 'Send the body as it is, without encoding it.'),
   'charset.unsupported': () =>
     new Refusal(415, 'unsupported-charset', 'Unknown character set', 'Send UTF-8.'),
 };

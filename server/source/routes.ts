@@ -117,9 +117,11 @@ export function apiRoutes(
     label: headerText(request, 'Periwinkle-Label', 'An edit', LIMITS.titleLetters),
     author: authorOf(request),
   });
-  const json = text({ type: ['application/json'], limit: LIMITS.documentLetters });
-  const wholeJson = text({ type: ['application/json'], limit: LIMITS.unpackedBytes });
-  const patch = text({ type: [PATCH_TYPE], limit: LIMITS.documentLetters });
+  // What is small when it is sent must not become large: bodies are sent as they are.
+  const bodies = (type: string, limit: number) => text({ type: [type], limit, inflate: false });
+  const json = bodies('application/json', LIMITS.documentLetters);
+  const wholeJson = bodies('application/json', LIMITS.unpackedBytes);
+  const patch = bodies(PATCH_TYPE, LIMITS.documentLetters);
   router.use((_, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();

@@ -1,4 +1,4 @@
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { guarded } from '@periwinkle/core/formats/identity';
 import { isObject } from '@periwinkle/core/formats/json';
 import { writeJson } from '@periwinkle/core/formats/json-text';
@@ -86,7 +86,7 @@ export async function writeEdits(
       all.map(({ done }) => done),
     ),
   }));
-  for (const each of texts) await writeDocument(transaction, systemId, each);
+  await writeDocuments(transaction, systemId, texts);
   const manifest = texts.find(({ document }) => document.path === 'system.json');
   const title = manifest ? titleOf(manifest.document.body, systemId) : null;
   const [counted] = await transaction
@@ -109,25 +109,63 @@ function rowOf({ done, ...edit }: NewEdit, id: number, at: Date) {
   return { ...edit, ...written, id, path, revision, sent, at };
 }
 
-/** Writes a document on the revision that it was read at. */
-async function writeDocument(
+/** Documents written in one statement, each of which looks through them for its own. */
+const AT_ONCE = 50;
+
+/** Writes documents, each on the revision that it was read at. Throws `Overtaken` where one is not at that any more. */
+async function writeDocuments(
   transaction: Transaction,
   systemId: string,
-  { document: { path, revision }, text, from }: WrittenDocument,
+  all: readonly WrittenDocument[],
 ): Promise<void> {
-  const row = { revision, body: text };
-  // Another node may have made it meanwhile: then nothing changes.
-  const [{ affectedRows }] =
-    from === 0
-      ? await transaction
-          .insert(documents)
-          .ignore()
-          .values({ systemId, path, ...row })
-      : await transaction
-          .update(documents)
-          .set(row)
-          .where(
-            and(eq(documents.systemId, systemId), eq(documents.path, path), eq(documents.revision, from)),
-          );
-  if (affectedRows !== 1) throw new Overtaken();
+  const write = async (some: readonly WrittenDocument[], as: typeof insertDocuments): Promise<void> => {
+    for (const piece of inPieces(some, ({ text }) => text?.length ?? 0, AT_ONCE))
+      if ((await as(transaction, systemId, piece)) !== piece.length) throw new Overtaken();
+  };
+  await write(
+    all.filter(({ from }) => from === 0),
+    insertDocuments,
+  );
+  await write(
+    all.filter(({ from }) => from > 0),
+    updateDocuments,
+  );
+}
+
+/** Gives how many were not there yet: another node may have made one meanwhile. */
+async function insertDocuments(
+  transaction: Transaction,
+  systemId: string,
+  all: readonly WrittenDocument[],
+): Promise<number> {
+  const rows = all.map(({ document: { path, revision }, text }) => ({
+    systemId,
+    path,
+    revision,
+    body: text,
+  }));
+  const [{ affectedRows }] = await transaction.insert(documents).ignore().values(rows);
+  return affectedRows;
+}
+
+/** Gives how many were as they were read. */
+async function updateDocuments(
+  transaction: Transaction,
+  systemId: string,
+  all: readonly WrittenDocument[],
+): Promise<number> {
+  const byPath = (valueOf: (one: WrittenDocument) => SQL): SQL => {
+    const cases = all.map(one => sql`when ${one.document.path} then ${valueOf(one)}`);
+    return sql`case ${documents.path} ${sql.join(cases, sql` `)} end`;
+  };
+  const isAsRead = ({ document: { path }, from }: WrittenDocument): SQL | undefined =>
+    and(eq(documents.path, path), eq(documents.revision, from));
+  const [{ affectedRows }] = await transaction
+    .update(documents)
+    .set({
+      body: byPath(({ text }) => sql`${sql.param(text, documents.body)}`),
+      revision: byPath(({ document }) => sql`${document.revision}`),
+    })
+    .where(and(eq(documents.systemId, systemId), or(...all.map(isAsRead))));
+  return affectedRows;
 }
