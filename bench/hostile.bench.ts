@@ -95,6 +95,30 @@ const rule = (set: object, when: object = {}): PatchOperation => ({
 });
 const deep = (open: string, close: string, times: number): string => open.repeat(times) + close.repeat(times);
 
+const system = (id: string, more: object): object => ({
+  format: 'periwinkle-system/1',
+  ...{ id, title: id, prefix: 'h', ...more },
+});
+/** A system whose tokens are all wrong. */
+const wrongTokens = (count: number): Sent =>
+  json(
+    'POST',
+    '/api/systems',
+    JSON.stringify({
+      documents: {
+        'system.json': system('wrong', { resolver: 'tokens/r.resolver.json' }),
+        'tokens/a.tokens.json': Object.fromEntries(
+          many(count, index => [`t${index}`, { $value: 'x', $type: 'color' }]),
+        ),
+        'tokens/r.resolver.json': {
+          version: '2025.10',
+          sets: { a: { sources: [{ $ref: 'a.tokens.json' }] } },
+          resolutionOrder: [{ $ref: '#/sets/a' }],
+        },
+      },
+    }),
+  );
+
 const KINDS: Readonly<Record<string, () => Sent>> = {
   'the root into itself': () => patch([{ op: 'move', from: '', path: '/rules/0' }]),
   'doubling by copies': () =>
@@ -103,29 +127,8 @@ const KINDS: Readonly<Record<string, () => Sent>> = {
   'a megabyte of a value': () => patch([rule({ frame: { color: 'x'.repeat(1_000_000) } })]),
   'a value of brackets': () => patch([rule({ frame: { color: deep('(', ')', 3000) } })]),
   'a megabyte of a key': () => patch([rule({ ['k'.repeat(1_000_000)]: {} })]),
-  'wrong tokens': () =>
-    json(
-      'POST',
-      `${SYSTEM}/edits`,
-      JSON.stringify({
-        parts: [
-          {
-            path: 'tokens/many.tokens.json',
-            revision: 0,
-            key: Math.random().toString(36),
-            patch: [
-              {
-                op: 'replace',
-                path: '',
-                value: Object.fromEntries(
-                  many(100_000, index => [`t${index}`, { $value: 'x', $type: 'color' }]),
-                ),
-              },
-            ],
-          },
-        ],
-      }),
-    ),
+  'wrong tokens': () => wrongTokens(19_000),
+  'more tokens than may be': () => wrongTokens(100_000),
   'thousands of rules': () =>
     patch(many(4900, () => rule({ frame: { color: '#123456' } }, { pointer: 'over' }))),
   'thousands of wrong rules': () => patch(many(900, () => rule({ frame: { colr: '{x}' } }, { pointr: 'x' }))),
@@ -184,10 +187,6 @@ const component = (id: string, anatomy: object): object => ({
   format: 'periwinkle-component/1',
   id,
   anatomy,
-});
-const system = (id: string, more: object): object => ({
-  format: 'periwinkle-system/1',
-  ...{ id, title: id, prefix: 'h', ...more },
 });
 const SHORT: Readonly<Record<string, () => Sent>> = {
   'components within components': () =>
@@ -291,7 +290,7 @@ const before = memory();
 const people = [...many(PEOPLE, work), ask()];
 const names = [...hostile.keys()];
 let slow = 0;
-const told = new Map<string, { statuses: Set<number>; slowest: number; isProblem: boolean }>();
+const told = new Map<string, { statuses: Map<number, number>; slowest: number; isProblem: boolean }>();
 for (let sent = 0; sent < HOSTILE; sent += BURST) {
   etag = await etagOf();
   beStuck(TAKES_NOTHING);
@@ -301,8 +300,8 @@ for (let sent = 0; sent < HOSTILE; sent += BURST) {
     burst.map(async name => {
       const { status, ms, type } = await send(hostile.get(name)!);
       if (ms > AIM_MS) slow++;
-      const known = told.get(name) ?? { statuses: new Set(), slowest: 0, isProblem: true };
-      known.statuses.add(status);
+      const known = told.get(name) ?? { statuses: new Map<number, number>(), slowest: 0, isProblem: true };
+      known.statuses.set(status, (known.statuses.get(status) ?? 0) + 1);
       known.slowest = Math.max(known.slowest, ms);
       known.isProblem &&= type.startsWith('application/problem+json');
       told.set(name, known);
@@ -319,7 +318,10 @@ const at = (share: number, times: readonly number[] = waits): string =>
 print(`${HOSTILE} requests of ${names.length} kinds:`);
 for (const [name, { statuses, slowest, isProblem }] of told)
   print(
-    `  ${name.padEnd(28)} ${[...statuses].join(' ').padEnd(8)} ${slowest.toFixed(0).padStart(6)} ms at most${isProblem ? '' : ', no problem+json'}`,
+    `  ${name.padEnd(28)} ${[...statuses]
+      .map(([status, times]) => `${status} × ${times}`)
+      .join(', ')
+      .padEnd(20)} ${slowest.toFixed(0).padStart(6)} ms at most${isProblem ? '' : ', no problem+json'}`,
   );
 print(
   `Honest work, ${waits.length} requests: median ${at(0.5)} ms, 99th percentile ${at(0.99)} ms, longest ${at(1)} ms (aim 300)`,

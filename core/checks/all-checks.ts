@@ -7,6 +7,7 @@ import { silencedStates } from '../questions/silenced';
 import { deadRules } from '../questions/dead';
 import { TangledRules } from '../resolution/reading';
 import type { Component } from '../components/component';
+import { LIMITS } from '../formats/limits';
 import { ObjectMemo } from '../formats/object-memo';
 import { Suggestions } from '../formats/suggest';
 import type { TokenModel } from '../tokens/token-model';
@@ -165,9 +166,6 @@ function knownInContext({ rules }: Component, tokens: TokenSet): string | null {
   return told.join('\n');
 }
 
-/** Where so much is wrong in a component, nobody looks for what more is wrong in other contexts. */
-const MOST_FOUND = 1_000;
-
 function valuesAnew(component: Component, tokens: TokenModel): LocalProblem[] {
   const found = valueProblems(component, tokens.usual());
   const seen = new Set(found.map(({ pointer: at, code }) => `${at} ${code}`));
@@ -175,7 +173,7 @@ function valuesAnew(component: Component, tokens: TokenModel): LocalProblem[] {
   const looked = new Set([tokens.usual()]);
   for (const modifier of tokens.modifiers) {
     for (const [context, own] of tokens.along(modifier)) {
-      if (looked.has(own) || found.length > MOST_FOUND) continue;
+      if (looked.has(own) || found.length > LIMITS.problemsFound) continue;
       looked.add(own);
       // Where tokens exist and are of types as usual, nothing else can be wrong.
       if (usual !== null && knownInContext(component, own) === usual) continue;

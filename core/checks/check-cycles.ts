@@ -110,6 +110,14 @@ function circleAt(
 function referencesOf(component: Component): References {
   const { extents } = component.space;
   const references = new Map<string, Edge[]>();
+  const known = new Map<string, readonly Heard[]>();
+  /** Many rules refer to the same property. */
+  const heardIn = (part: string, property: string): readonly Heard[] => {
+    const key = `${part}.${property}`;
+    const found = known.get(key) ?? heardSlots(component, part, property);
+    known.set(key, found);
+    return found;
+  };
   for (const slot of slotsOf(component).all) {
     slot.speakers.forEach(({ rule, setting }, place) => {
       const referred = referencesOfValue(component, slot.part, setting.property, setting.value);
@@ -119,23 +127,26 @@ function referencesOf(component: Component): References {
       const at = settingPointer(rule, setting);
       const own = rule.nested === undefined;
       const found = referred.flatMap(({ part, property }) =>
-        heardSlots(component, part, property).flatMap(({ name, where }) => {
+        heardIn(part, property).flatMap(({ name, where }) => {
           const both = extents.and(heard, where);
           return both === NOWHERE ? [] : [{ from: slot.name, to: name, where: both, at, own }];
         }),
       );
-      references.set(slot.name, [...(references.get(slot.name) ?? []), ...found]);
+      const before = references.get(slot.name);
+      if (before) for (const each of found) before.push(each);
+      else references.set(slot.name, found);
     });
   }
   return references;
 }
 
-/** The slots that may give a property its value, each with where it does. */
-const heardSlots = (
-  component: Component,
-  part: string,
-  property: string,
-): { name: string; where: Extent }[] =>
+/** A slot that may give a property its value, and where it does. */
+interface Heard {
+  readonly name: string;
+  readonly where: Extent;
+}
+
+const heardSlots = (component: Component, part: string, property: string): Heard[] =>
   sources(component, part, property).flatMap(({ said, where }) =>
     typeof said === 'string' ? [] : [{ name: said.slot.name, where }],
   );

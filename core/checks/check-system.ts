@@ -1,7 +1,7 @@
 import type { Documents } from '../formats/document-kinds';
 import { soundDocuments } from '../expansion/sound-documents';
 import { compileSystem, type System } from '../components/system';
-import { inFile, ProblemList, type Problem } from '../formats/problem';
+import { inFile, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
 import { withoutBaseConsequences, withoutConsequences, withoutTokenConsequences } from './consequences';
 import { meaningProblems } from './all-checks';
 
@@ -34,11 +34,17 @@ export function checkSystem(
     meaningProblems(system),
     new Set([...structure.keys(), ...unknown]),
   );
-  const files = new Set([...structure.keys(), ...meaning.map(problem => problem.file)]);
-  const all = [...files].flatMap(file => {
-    const own = [...(structure.get(file) ?? []), ...meaning.filter(problem => problem.file === file)];
-    return inFile(file, withoutConsequences(documents.get(file), own));
-  });
+  const byFile = new Map(
+    [...structure].map(([file, faults]): [string, LocalProblem[]] => [file, [...faults]]),
+  );
+  for (const problem of meaning) {
+    const own = byFile.get(problem.file);
+    if (own) own.push(problem);
+    else byFile.set(problem.file, [problem]);
+  }
+  const all = [...byFile].flatMap(([file, own]) =>
+    inFile(file, withoutConsequences(documents.get(file), own)),
+  );
   return { system, problems: once(withoutTokenConsequences(all, documents, unknown)) };
 }
 

@@ -171,19 +171,22 @@ export function withoutTokenConsequences(
     ({ code, about }) => !(code === 'missing-file' && about !== undefined && unreadable.has(about)),
   );
   if (lost) return blameless.filter(({ code, file }) => !(MISSES_TOKEN.has(code) && users(file)));
-  const damaged = problems.flatMap(problem => damagedPath(problem) ?? []);
-  return problems.filter(
-    ({ code, about, file, pointer }) =>
-      !MISSES_TOKEN.has(code) ||
-      about === undefined ||
-      !damaged.some(
-        path =>
-          (about === path || about.startsWith(`${path}.`)) &&
-          // A problem at the damaged token itself follows from nothing.
-          !(file.endsWith('.tokens.json') && tokenPath(pointer).startsWith(path)),
-      ),
-  );
+  const damaged = new Set(problems.flatMap(problem => damagedPath(problem) ?? []));
+  return problems.filter(({ code, about, file, pointer }) => {
+    if (!MISSES_TOKEN.has(code) || about === undefined) return true;
+    const own = file.endsWith('.tokens.json') ? tokenPath(pointer) : null;
+    // A problem at the damaged token itself follows from nothing.
+    return !pathsTo(about).some(path => damaged.has(path) && !(own !== null && isWithin(own, path)));
+  });
 }
+
+/** A token's dotted path, and those of the groups around it. */
+function pathsTo(path: string): string[] {
+  const steps = path.split('.');
+  return steps.map((_, index) => steps.slice(0, index + 1).join('.'));
+}
+
+const isWithin = (path: string, group: string): boolean => path === group || path.startsWith(`${group}.`);
 
 function losesTokens({ file, pointer, code, severity, suggestion }: Problem): boolean {
   if (severity !== 'error') return false;

@@ -2,6 +2,7 @@ import type { Anatomy } from '../anatomy/anatomy';
 import { hostAndPseudo } from '../anatomy/pseudo-parts';
 import type { RuleDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
+import { LIMITS } from '../formats/limits';
 import { ObjectMemo } from '../formats/object-memo';
 import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
@@ -54,10 +55,17 @@ function readList(documents: readonly RuleDocument[], around: Surroundings): Rea
     problems,
   );
   const rules = documents.flatMap((document, index) => {
+    if (problems.problems.length > LIMITS.problemsFound) return [];
     const read = readOnce(document, index, around);
     problems.take(read.problems);
     return read.rule ?? [];
   });
+  if (problems.problems.length > LIMITS.problemsFound)
+    problems.error(
+      pointer('rules'),
+      'too-many-problems',
+      'So much is wrong in these rules that not all of them were looked at.',
+    );
   return { rules, problems: problems.problems };
 }
 
@@ -96,6 +104,11 @@ function readRule(
   return { id: document.id, index, region, settings, written, note: document.note ?? '' };
 }
 
+const partNames = new ObjectMemo<readonly string[]>();
+/** The same list for the same anatomy, in which what is misspelt is soon found. */
+const namesIn = (anatomy: Anatomy): readonly string[] =>
+  partNames.of([anatomy], () => Object.freeze([...anatomy.byName.keys()]));
+
 function readSettings(
   document: RuleDocument,
   at: string,
@@ -107,7 +120,7 @@ function readSettings(
     const found = anatomy.byName.get(name);
     if (!found) {
       if (isLost(name, anatomy)) return [];
-      const names = [...anatomy.byName.keys()];
+      const names = namesIn(anatomy);
       const [host] = hostAndPseudo(name);
       problems.error(
         here,

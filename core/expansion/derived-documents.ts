@@ -165,7 +165,7 @@ class Deriving {
         '/anatomy',
       );
     const { component, problems, derivation } = deriveOnce(base, document, path);
-    this.problems.push(...inFile(path, problems));
+    for (const problem of inFile(path, problems)) this.problems.push(problem);
     this.derivations.set(path, derivation);
     return { component, bases: derivation.bases };
   }

@@ -35,7 +35,7 @@ export function writeJson(value: unknown, space = 0): string {
 export interface JsonVisitor {
   readonly open?: (offset: number, isList: boolean) => boolean | undefined;
   readonly key?: (name: string, offset: number) => boolean | undefined;
-  readonly comma?: () => void;
+  readonly comma?: (offset: number) => boolean | undefined;
   readonly close?: () => void;
 }
 
@@ -65,7 +65,7 @@ export function walkJson(text: string, { open, key, comma, close }: JsonVisitor)
         break;
       case ',':
         expectsKey = lists.at(-1) === false;
-        comma?.();
+        if (comma?.(at) === false) return;
         break;
       default: {
         const end = stringEnd(text, at);

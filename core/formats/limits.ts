@@ -7,6 +7,8 @@ export const LIMITS = {
   documentLetters: 8 * 1024 * 1024,
   /** Levels of a document: nothing real comes near, and every walk may then recurse. */
   depth: 64,
+  /** Of one list or object, before anybody looks at what it is. */
+  members: 25_000,
   /** Of a system. */
   documents: 2_000,
   /** Of all documents of a system as they are written, in letters. */
@@ -15,9 +17,13 @@ export const LIMITS = {
   unpackedBytes: 32 * 1024 * 1024,
   /** Of a file of tokens. */
   tokens: 20_000,
+  /** Lists, objects and what stands in them, together: of a file of tokens, and of any other document. */
+  tokenValues: 250_000,
+  values: 20_000,
   /** Of all modifiers of a system together. */
   contexts: 250,
   /** Of a component. */
+  parts: 500,
   rules: 1_000,
   /** Of what lies in the components within one component. */
   partsWithin: 1_000,
@@ -25,8 +31,10 @@ export const LIMITS = {
   /** The same of all components of a system together. */
   partsWithinAll: 5_000,
   rulesWithinAll: 20_000,
-  /** Of any other list in a document. */
+  /** Of any list or object in a document that is none of tokens. */
   entries: 1_000,
+  /** Wrong in the rules of a component, or in the tokens of a context: what comes after is not looked at. */
+  problemsFound: 1_000,
   /** Of a patch. */
   operations: 5_000,
   /** That a patch copies within a document, in letters. */

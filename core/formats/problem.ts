@@ -39,7 +39,8 @@ export class ProblemList {
 
   /** Takes over problems that another list has found. */
   take(problems: readonly LocalProblem[]): void {
-    this.problems.push(...problems);
+    // One by one: a call takes only so many arguments.
+    for (const problem of problems) this.problems.push(problem);
   }
 
   private add(

@@ -18,7 +18,7 @@ const refusal = (code: string, message: string, pointer: string, offset: number)
 
 /**
  * Parses JSON text (RFC 8259; a byte order mark is let through), keys in their order. Refuses text that is not JSON, nesting
- * deeper than `LIMITS.depth`, and keys that name an object's prototype.
+ * deeper than `LIMITS.depth`, more than `LIMITS.members` in one list or object, and keys that name an object's prototype.
  */
 export function readJson(text: string): ReadResult {
   const plain = text.replace(/^\uFEFF/, '');
@@ -39,20 +39,28 @@ export function readJson(text: string): ReadResult {
 /** What a refused name can be part of, and how any name can be written without its letters. */
 const DOUBTFUL = /__proto__|constructor|prototype|\\u/;
 
-/** Whether a look at each sign is enough, which takes a tenth of the time: no refused name anywhere, and never too many brackets open. */
+/**
+ * Whether a look at each sign is enough, which takes a tenth of the time: no refused name anywhere, and never too many brackets open, or too
+ * many members in one pair.
+ */
 function isSurelyPlain(text: string): boolean {
   let depth = 0;
+  /** Members of what is open, by depth. */
+  const members = [1];
   for (let at = 0; at < text.length; at++) {
     const code = text.charCodeAt(at);
     if (code === QUOTE) at = stringEnd(text, at);
-    else if (code === OPEN_LIST || code === OPEN_OBJECT) {
+    else if (code === COMMA) {
+      if (++members[depth]! > LIMITS.members) return false;
+    } else if (code === OPEN_LIST || code === OPEN_OBJECT) {
       if (++depth > LIMITS.depth) return false;
+      members[depth] = 1;
     } else if (code === CLOSE_LIST || code === CLOSE_OBJECT) depth--;
   }
   return !DOUBTFUL.test(text);
 }
 
-const [QUOTE, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'"[]{}'].map(sign =>
+const [QUOTE, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'",[]{}'].map(sign =>
   sign.charCodeAt(0),
 );
 
@@ -66,12 +74,14 @@ function plainReason(message: string, text: string): string {
 
 function refusedShape(text: string): ReadResult | null {
   const steps: Step[] = [];
+  const members: number[] = [];
   let found: ReadResult | null = null;
   let depth = 0;
   walkJson(text, {
     open(offset, isList) {
       depth++;
       steps[depth - 1] = isList ? 0 : '';
+      members[depth - 1] = 1;
       // The value itself is not a level yet.
       if (depth > LIMITS.depth + 1)
         found = refusal(
@@ -82,9 +92,17 @@ function refusedShape(text: string): ReadResult | null {
         );
       return found === null;
     },
-    comma() {
+    comma(offset) {
       const index = steps[depth - 1];
       if (typeof index === 'number') steps[depth - 1] = index + 1;
+      if (++members[depth - 1]! > LIMITS.members)
+        found = refusal(
+          'too-many',
+          `More than ${LIMITS.members} members.`,
+          pointer(...steps.slice(0, depth - 1)),
+          offset,
+        );
+      return found === null;
     },
     key(name, offset) {
       steps[depth - 1] = name;

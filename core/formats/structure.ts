@@ -1,7 +1,7 @@
 import type { ErrorObject } from 'ajv';
 import { documentKind, type DocumentKind } from './document-kinds';
-import { isObject, pointer } from './json';
-import { LIMITS } from './limits';
+import { tooLarge } from './document-size';
+import { pointer } from './json';
 import { ObjectMemo } from './object-memo';
 import { brief, oneOf, type LocalProblem } from './problem';
 import { nearest } from './suggest';
@@ -37,28 +37,21 @@ export function structureProblems(path: string, document: unknown): readonly Loc
 const shapes = new ObjectMemo<readonly LocalProblem[]>();
 
 function shapeProblems(kind: DocumentKind, document: unknown): readonly LocalProblem[] {
-  const count = kind === 'tokens' ? tokensIn(document) : 0;
-  if (count > LIMITS.tokens)
-    return [
-      {
-        pointer: '',
-        severity: 'error',
-        code: 'too-many-tokens',
-        message: `A file can have ${LIMITS.tokens} tokens at most; these are ${count}. Part them into several sets.`,
-      },
-    ];
+  const { problems: large, rest } = tooLarge(kind, document);
   const validate = validatorFor(kind);
-  if (!validate || validate(document)) return [];
-  const problems = (validate.errors ?? []).filter(error => !SUMMARIES.has(error.keyword)).map(asProblem);
+  if (!rest || !validate || validate(rest.document)) return large;
+  const problems = (validate.errors ?? [])
+    .filter(error => !SUMMARIES.has(error.keyword))
+    .map(asProblem)
+    // Of what is too large nothing else is said.
+    .filter(
+      ({ pointer: at }) => !large.some(each => at === each.pointer || at.startsWith(`${each.pointer}/`)),
+    );
   // What holds of a component without a base is said after what holds of all, and more closely.
-  return [...new Map(problems.map(problem => [`${problem.pointer} ${problem.code}`, problem])).values()];
-}
-
-/** How many tokens a file declares; groups deeper than any document are not looked into. */
-function tokensIn(group: unknown, depth = 0): number {
-  if (!isObject(group) || depth > LIMITS.depth) return 0;
-  if (Object.hasOwn(group, '$value')) return 1;
-  return Object.values(group).reduce<number>((sum, each) => sum + tokensIn(each, depth + 1), 0);
+  return [
+    ...large,
+    ...new Map(problems.map(problem => [`${problem.pointer} ${problem.code}`, problem])).values(),
+  ];
 }
 
 /** Keywords that only say again that something inside them does not hold. */

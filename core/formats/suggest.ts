@@ -8,7 +8,7 @@ const SPELLINGS: readonly (readonly [RegExp, string])[] = [
 ];
 
 /** Comparing letter by letter is given up after so many names; nobody reads thousands of suggestions. */
-const MOST_COMPARED = 400_000;
+const MOST_COMPARED = 200_000;
 
 interface Candidate {
   readonly name: string;

@@ -49,9 +49,11 @@ export function readable(name: string): string {
 /** Reads the axes of a component; an axis that cannot be read is left out and reported. */
 export function readAxes(documents: readonly AxisDocument[], problems: ProblemList): Axis[] {
   const axes: LoneAxis[] = [];
+  /** By how outputs write their names. */
+  const known = new Map<string, LoneAxis>();
   documents.forEach((document, index) => {
     const at = pointer('axes', index);
-    const twin = axes.find(axis => kebab(axis.id) === kebab(document.id));
+    const twin = known.get(kebab(document.id));
     if (twin) {
       problems.error(`${at}/id`, 'duplicate-id', `There is an axis “${twin.id}” already.`);
       return;
@@ -66,7 +68,9 @@ export function readAxes(documents: readonly AxisDocument[], problems: ProblemLi
     }
     const axis =
       document.kind === 'state' ? readState(document, at, problems) : readOption(document, at, problems);
-    if (axis) axes.push(axis);
+    if (!axis) return;
+    axes.push(axis);
+    known.set(kebab(axis.id), axis);
   });
   return withClearWords(axes);
 }

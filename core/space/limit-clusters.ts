@@ -15,19 +15,25 @@ export interface LimitCluster {
  * nothing to do with one another do not multiply. Throws `UnsettledLimits` and `TangledLimits`.
  */
 export function limitClusters(full: Box, limits: readonly Limit[]): LimitCluster[] {
-  let open: { limits: number[]; axes: Set<number> }[] = [];
+  interface Open {
+    readonly limits: number[];
+    readonly axes: Set<number>;
+  }
+  let open: Open[] = [];
   limits.forEach((limit, index) => {
     const axes = axesOf(limit, full);
-    const met = open.filter(cluster => [...axes].some(axis => cluster.axes.has(axis)));
-    const together = {
-      limits: [...met.flatMap(cluster => cluster.limits), index].sort((a, b) => a - b),
-      axes: new Set([...met.flatMap(cluster => [...cluster.axes]), ...axes]),
-    };
-    open = [...open.filter(cluster => !met.includes(cluster)), together];
+    const met = open.filter(each => [...axes].some(axis => each.axes.has(axis)));
+    const [cluster = { limits: [], axes: new Set() } satisfies Open, ...others] = met;
+    for (const { limits: places, axes: named } of [{ limits: [index], axes }, ...others]) {
+      for (const place of places) cluster.limits.push(place);
+      for (const axis of named) cluster.axes.add(axis);
+    }
+    open = [...open.filter(each => !met.includes(each)), cluster];
   });
   return open.map(cluster => {
-    const own = cluster.limits.map(index => limits[index]!);
-    return { ...cluster, pieces: piecesOf(full, own) };
+    const places = cluster.limits.toSorted((a, b) => a - b);
+    const own = places.map(index => limits[index]!);
+    return { ...cluster, limits: places, pieces: piecesOf(full, own) };
   });
 }
 

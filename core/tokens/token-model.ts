@@ -1,4 +1,5 @@
 import type { Documents } from '../formats/document-kinds';
+import { LIMITS } from '../formats/limits';
 import type { Problem } from '../formats/problem';
 import { completeInput, ContextError, type ContextInput, type Modifier } from './contexts';
 import { mergedTree, readResolver, type Resolver } from './resolver';
@@ -7,8 +8,6 @@ import { resolveTokens, type TokenSet } from './token-set';
 
 /** So many contexts are looked at one by one. */
 const MAX_CONTEXTS = 64;
-/** Where so much is wrong already, nobody looks for what more is wrong in other contexts. */
-const MOST_PROBLEMS = 1_000;
 
 /** The tokens of a system in all its contexts; each context is resolved when first asked for, then kept. */
 export class TokenModel {
@@ -117,7 +116,7 @@ export class TokenModel {
     // What is wrong only where two modifiers meet is wrong too.
     const looked = new Set<TokenSet>();
     for (const input of this.everyInput()) {
-      if (found.size > MOST_PROBLEMS) break;
+      if (found.size > LIMITS.problemsFound) break;
       if (!this.usable(input)) continue;
       const set = this.in(input);
       if (!looked.has(set)) set.problems.forEach(add);

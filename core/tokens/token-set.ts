@@ -1,4 +1,5 @@
 import { isObject, pointer, valueAt, type JsonObject, type Step } from '../formats/json';
+import { LIMITS } from '../formats/limits';
 import { ObjectMemo } from '../formats/object-memo';
 import { oneOf, ProblemList, type Problem } from '../formats/problem';
 import { nearest, Suggestions } from '../formats/suggest';
@@ -73,7 +74,15 @@ function wholeSet(root: DeclaredGroup, before: TokenSet | undefined, problems: P
   );
   const byKey = new Map<string, Token>();
   const unresolved = new Set<string>();
-  for (const key of entries.keys()) {
+  let isTold = false;
+  for (const [key, { declared }] of entries) {
+    if (problems.length > LIMITS.problemsFound) {
+      const words = 'So much is wrong in the tokens that not all of them were looked at.';
+      if (!isTold) problems.push(problemAt(declared.origin, [], 'too-many-problems', words));
+      isTold = true;
+      unresolved.add(key);
+      continue;
+    }
     const token = resolver.token(key);
     if (token) byKey.set(key, token);
     else unresolved.add(key);
@@ -141,7 +150,11 @@ const MAX_CHAIN = 500;
 /** What each token was resolved from. */
 const entryOf = new WeakMap<Token, Entry>();
 
-class Unresolved extends Error {}
+/** Thrown where a token cannot be resolved, after it has been said why. One for all: where it comes from tells nobody anything. */
+const UNRESOLVED = new Error('This token cannot be resolved.');
+
+/** Faults of one value that are told: nobody reads more. */
+const MOST_FAULTS = 20;
 
 class TokenResolver {
   private readonly done = new Map<string, Token | null>();
@@ -167,7 +180,7 @@ class TokenResolver {
       const line = [...open, key];
       token = this.unchanged(entry, line) ?? this.compute(entry, line);
     } catch (error) {
-      if (!(error instanceof Unresolved)) throw error;
+      if (error !== UNRESOLVED) throw error;
     }
     this.done.set(key, token);
     return token;
@@ -190,7 +203,7 @@ class TokenResolver {
     const type = this.typeOf(entry, raw);
     const faults = valueFaults(type, replaced);
     if (faults.length > 0) {
-      for (const { at, message, suggestion } of faults) {
+      for (const { at, message, suggestion } of faults.slice(0, MOST_FAULTS)) {
         this.fail(
           origin,
           ['$value', ...writtenPlace(raw, at)],
@@ -199,7 +212,7 @@ class TokenResolver {
           suggestion,
         );
       }
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     const value = normalizedValue(type, replaced);
     const description = body['$description'];
@@ -230,7 +243,7 @@ class TokenResolver {
     const type = typeof own === 'string' ? own : (referred ?? entry.groupType);
     if (type === undefined) {
       this.fail(origin, [], 'missing-type', `${entry.key} has no type, nor has any group above it.`);
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     if (!Object.hasOwn(TOKEN_TYPES, type)) {
       const names = Object.keys(TOKEN_TYPES);
@@ -242,7 +255,7 @@ class TokenResolver {
         `“${type}” is no type; there are ${oneOf(names, 20)}.`,
         nearest(type, names),
       );
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     if (referred !== undefined && referred !== type) {
       this.fail(
@@ -251,7 +264,7 @@ class TokenResolver {
         'wrong-type',
         `${entry.key} is a ${type}, but ${reference!.text} is a ${referred}.`,
       );
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     return type;
   }
@@ -280,13 +293,13 @@ class TokenResolver {
       const hint = this.hint(reference);
       const chain = open.length > 1 ? ` (reached through ${open.join(' → ')})` : '';
       this.fail(origin, at, 'missing-token', `There is no token ${label(reference)}${chain}.`, hint, key);
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     if (open.includes(key)) {
       const chain = [...open.slice(open.indexOf(key)), key].join(' → ');
       this.fail(origin, at, 'reference-cycle', `These tokens refer to each other: ${chain}.`);
       for (const member of open) if (!this.done.has(member)) this.done.set(member, null);
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     if (open.length >= MAX_CHAIN && !this.done.has(key)) {
       const chain = `${open[0]} → ${open[1]} → … → ${key}`;
@@ -296,16 +309,16 @@ class TokenResolver {
         'too-deep',
         `More than ${MAX_CHAIN} tokens refer to one another in a row: ${chain}.`,
       );
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     const target = this.token(key, open);
     // What is wrong with the target has been said there; saying it again at each user would drown it.
-    if (!target) throw new Unresolved();
+    if (!target) throw UNRESOLVED;
     if (reference.kind === 'alias') return target.value;
     const inner = valueAt(target.value, this.innerSteps(reference));
     if (inner === undefined) {
       this.fail(origin, at, 'missing-reference', `“${reference.text}” leads to nothing.`);
-      throw new Unresolved();
+      throw UNRESOLVED;
     }
     return inner;
   }
