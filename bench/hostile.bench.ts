@@ -289,7 +289,7 @@ function beStuck(head: string): void {
 const before = memory();
 const people = [...many(PEOPLE, work), ask()];
 const names = [...hostile.keys()];
-let slow = 0;
+const late: string[] = [];
 const told = new Map<string, { statuses: Map<number, number>; slowest: number; isProblem: boolean }>();
 for (let sent = 0; sent < HOSTILE; sent += BURST) {
   etag = await etagOf();
@@ -299,7 +299,7 @@ for (let sent = 0; sent < HOSTILE; sent += BURST) {
   await Promise.all(
     burst.map(async name => {
       const { status, ms, type } = await send(hostile.get(name)!);
-      if (ms > AIM_MS) slow++;
+      if (ms > AIM_MS) late.push(`${name}, burst ${sent / BURST}: ${status} after ${ms.toFixed(0)} ms`);
       const known = told.get(name) ?? { statuses: new Map<number, number>(), slowest: 0, isProblem: true };
       known.statuses.set(status, (known.statuses.get(status) ?? 0) + 1);
       known.slowest = Math.max(known.slowest, ms);
@@ -308,7 +308,8 @@ for (let sent = 0; sent < HOSTILE; sent += BURST) {
     }),
   );
 }
-print(`${slow} of ${HOSTILE} were answered later than after ${AIM_MS / 1000} seconds`);
+print(`${late.length} of ${HOSTILE} were answered later than after ${AIM_MS / 1000} seconds`);
+late.forEach(line => print(`  ${line}`));
 isOver = true;
 await Promise.all(people);
 stuck.forEach(socket => socket.destroy());
