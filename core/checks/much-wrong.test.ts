@@ -41,7 +41,7 @@ test.each<[string, object, string]>([
 });
 
 test('of a document that is too large as a whole nothing else is said', () => {
-  const rules = many(LIMITS.rules, () => rule(members(20, {})));
+  const rules = many(LIMITS.rules, () => rule(members(30, {})));
   expect(told(field({ rules, sumary: 'x' }), FIELD)).toEqual([' too-many']);
   const children = many(LIMITS.parts, index => ({ part: `p${index}`, kind: 'row' }));
   const { anatomy } = demo.get(FIELD) as { anatomy: { children: readonly object[] } };

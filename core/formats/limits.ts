@@ -19,7 +19,7 @@ export const LIMITS = {
   tokens: 20_000,
   /** Lists, objects and what stands in them, together: of a file of tokens, and of any other document. */
   tokenValues: 250_000,
-  values: 20_000,
+  values: 30_000,
   /** Of all modifiers of a system together. */
   contexts: 250,
   /** Of a component. */
