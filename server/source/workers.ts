@@ -106,7 +106,8 @@ export class Workers {
     } else if (!isLarge) this.slow.tell(systemId, told.ms);
     if ('refused' in told) throw new WrittenRefusal(told.refused.status, told.refused.text);
     if ('failed' in told) throw errorOf(told.failed);
-    return ('done' in told ? told.done : {}) as TaskOutput<Name>;
+    if ('tooHeavy' in told) throw new Error(`A thread for heavy work finds “${name}” too heavy.`);
+    return told.done as TaskOutput<Name>;
   }
 
   private async ask(task: Task, systemId: string, letters: number): Promise<Told> {
