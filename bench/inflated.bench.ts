@@ -1,16 +1,16 @@
 import { checkSystem } from '@periwinkle/core/checks/check-system';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import { demoDocuments } from '../core/test/demo';
 
 /**
  * Every list and every object of the demo's documents, one at a time, made as long as it may be or much longer: how long the check of the system
- * takes, and whether it ends with problems and not with an exception. `PERIWINKLE_INFLATED` says which documents, by a part of their paths: all together take a quarter of an hour.
+ * takes, and whether it ends with problems and not with an exception. `PERIWINKLE_INFLATED` says which documents,
+ * by a part of their paths: all together take a quarter of an hour.
  */
 
 const only = process.env['PERIWINKLE_INFLATED'] ?? 'text-field';
 const LENGTHS = [1_000, 20_000];
 const TOLD = 15;
-/** A document may have so many letters. */
-const LETTERS = 8 * 1024 * 1024;
 
 type Place = readonly (string | number)[];
 type Open = Record<string | number, unknown>;
@@ -68,7 +68,7 @@ for (const [path, document] of demo) {
         const node = place.reduce<unknown>((here, step) => (here as Open)[step], document) as Open;
         const inflated = replaced(document, place, longer(node, length, filling));
         const letters = JSON.stringify(inflated).length;
-        if (letters > LETTERS) continue;
+        if (letters > LIMITS.documentLetters) continue;
         const began = performance.now();
         let end = '';
         try {

@@ -83,9 +83,9 @@ const linesOf = (text: string): string[] => text.split('\n');
 /** Lines of a part that are not as they were. */
 function changed(before: string, after: string): string[] {
   if (before === after) return [];
-  const lines = linesOf(before);
-  return linesOf(after).flatMap((line, index) =>
-    line === lines[index] ? [] : [`${lines[index]} became ${line}`],
+  const now = linesOf(after);
+  return linesOf(before).flatMap((line, index) =>
+    line === now[index] ? [] : [`${line} became ${now[index]}`],
   );
 }
 

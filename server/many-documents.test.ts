@@ -26,15 +26,15 @@ const pages = async (): Promise<(readonly [number, unknown] | undefined)[]> => {
   return Array.from({ length: COUNT }, (_, index) => found.get(pathOf(index)));
 };
 
-/** Writes every page to which a text is given; a text that is `null` removes it. */
-const write = (round: number, revisionOf: (index: number) => number | null, text = textOf) => {
+/** Writes every page that has a revision. */
+const write = (round: number, revisionOf: (index: number) => number | null) => {
   const parts = Array.from({ length: COUNT }, (_, index) => ({ index, revision: revisionOf(index) }))
     .filter(({ revision }) => revision !== null)
     .map(({ index, revision }) => ({
       path: pathOf(index),
       revision,
       key: `${round}-${index}`,
-      patch: [{ op: 'replace', path: '', value: text(index, round) }],
+      patch: [{ op: 'replace', path: '', value: textOf(index, round) }],
     }));
   return caller.call('POST', `${SYSTEM}/edits`, JSON.stringify({ parts }), JSON_TYPE);
 };

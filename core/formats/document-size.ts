@@ -1,5 +1,6 @@
-import { isObject, pointer, type Step } from './json';
+import { isObject, pointer, type JsonObject, type Step } from './json';
 import { LIMITS } from './limits';
+import { ObjectMemo } from './object-memo';
 import type { LocalProblem } from './problem';
 
 export interface TooLarge {
@@ -10,27 +11,32 @@ export interface TooLarge {
 
 /**
  * Says where a document has more than may be, before anybody looks at what it is: a short text can stand for much work. Tokens are counted by
- * themselves, as there may be many; a walk ends where it is known that there are too many.
+ * themselves, as there may be many.
  */
-export function tooLarge(kind: string, document: unknown): TooLarge {
-  const isTokens = kind === 'tokens';
-  const whole: LocalProblem[] = [];
-  const tokens = isTokens ? tokensIn(document) : 0;
+export const tooLarge = (kind: string, document: unknown): TooLarge =>
+  kind === 'tokens' ? tooManyTokens(document) : tooLong(kind, document);
+
+function tooManyTokens(document: unknown): TooLarge {
+  const { tokens, values } = countIn(document);
+  const problems: LocalProblem[] = [];
   if (tokens > LIMITS.tokens)
-    whole.push(
+    problems.push(
       problem(
         '',
         'too-many-tokens',
         `A file can have ${LIMITS.tokens} tokens at most; these are ${tokens}. Part them into several sets.`,
       ),
     );
+  if (values > LIMITS.tokenValues) problems.push(tooManyValues(LIMITS.tokenValues));
+  return { problems, rest: problems.length > 0 ? null : { document } };
+}
+
+function tooLong(kind: string, document: unknown): TooLarge {
+  const whole: LocalProblem[] = [];
   const parts = kind === 'component' && isObject(document) ? partsIn(document['anatomy']) : 0;
   if (parts > LIMITS.parts) whole.push(tooMany(['anatomy'], 'parts', LIMITS.parts, parts));
-  const most = isTokens ? LIMITS.tokenValues : LIMITS.values;
-  // A group may have all the tokens there are.
-  const { count, long } = walked(document, most, isTokens ? Infinity : LIMITS.entries);
-  if (count > most)
-    whole.push(problem('', 'too-many', `This file can have ${most} values at most, and has more.`));
+  const { count, long } = walked(document);
+  if (count > LIMITS.values) whole.push(tooManyValues(LIMITS.values));
   const within = long.map(({ steps, what, size }) => tooMany(steps, what, LIMITS.entries, size));
   if (whole.length > 0 || long.length > MOST_LONG)
     return { problems: [...whole, ...within.slice(0, MOST_LONG)], rest: null };
@@ -49,8 +55,8 @@ interface Long {
   readonly size: number;
 }
 
-/** Counts values, as far as to know that there are more than `most`; what has more members than `mostWithin` counts as one and is told. */
-function walked(document: unknown, most: number, mostWithin: number): { count: number; long: Long[] } {
+/** Counts values, as far as to know that there are too many; what has too many members counts as one and is told. */
+function walked(document: unknown): { count: number; long: Long[] } {
   const long: Long[] = [];
   const steps: Step[] = [];
   let count = 0;
@@ -59,11 +65,11 @@ function walked(document: unknown, most: number, mostWithin: number): { count: n
     if (typeof node !== 'object' || node === null) return;
     const isList = Array.isArray(node);
     const names: readonly unknown[] = isList ? node : Object.keys(node);
-    if (names.length > mostWithin) {
+    if (names.length > LIMITS.entries) {
       long.push({ steps: [...steps], what: isList ? 'entries' : 'members', size: names.length });
       return;
     }
-    for (let index = 0; index < names.length && count <= most; index++) {
+    for (let index = 0; index < names.length && count <= LIMITS.values; index++) {
       const step = isList ? index : (names[index] as string);
       steps.push(step);
       visit((node as Record<Step, unknown>)[step]);
@@ -94,15 +100,39 @@ const problem = (at: string, code: string, message: string): LocalProblem => ({
   message,
 });
 
+const tooManyValues = (most: number): LocalProblem =>
+  problem('', 'too-many', `This file can have ${most} values at most, and has more.`);
+
 const tooMany = (at: readonly Step[], what: string, most: number, count: number): LocalProblem =>
   problem(pointer(...at), 'too-many', `There can be ${most} ${what} here at most; these are ${count}.`);
 
-/** How many tokens a file declares; groups deeper than any document are not looked into. */
-function tokensIn(group: unknown, depth = 0): number {
-  if (!isObject(group) || depth > LIMITS.depth) return 0;
-  if (Object.hasOwn(group, '$value')) return 1;
-  return Object.values(group).reduce<number>((sum, each) => sum + tokensIn(each, depth + 1), 0);
+interface Count {
+  readonly tokens: number;
+  readonly values: number;
 }
+const counts = new ObjectMemo<Count>();
+
+/** How much a file of tokens declares. What an edit has not changed is the same object, and is not counted again. */
+const countIn = (group: unknown, depth = 0): Count =>
+  isObject(group) && depth <= LIMITS.depth
+    ? counts.of([group], () => countAnew(group, depth))
+    : { tokens: 0, values: valuesIn(group) };
+
+function countAnew(group: JsonObject, depth: number): Count {
+  if (Object.hasOwn(group, '$value')) return { tokens: 1, values: valuesIn(group) };
+  let [tokens, values] = [0, 1];
+  for (const each of Object.values(group)) {
+    const inner = countIn(each, depth + 1);
+    tokens += inner.tokens;
+    values += inner.values;
+  }
+  return { tokens, values };
+}
+
+const valuesIn = (node: unknown): number =>
+  typeof node === 'object' && node !== null
+    ? Object.values(node).reduce<number>((sum, each) => sum + valuesIn(each), 1)
+    : 1;
 
 /** How many parts an anatomy has, or says that it adds to that of a base. */
 function partsIn(node: unknown): number {
