@@ -204,12 +204,19 @@ test(
     await driver.get(`${address}/quayside`);
     const grip = await named(driver, '.grip', 'Move Gate code');
     await driver.executeScript(`arguments[0].focus()`, grip);
-    await press(driver, Key.SPACE);
-    await eventually(driver, `document.querySelector('.line.carried')`);
-    await press(driver, Key.ARROW_UP);
-    await eventually(driver, `document.querySelector('.line.carried')?.style.transform !== ''`);
-    await press(driver, Key.SPACE);
-    await eventually(driver, `!document.querySelector('.line.carried')`);
+    // Each key once what the one before it did is said to those who do not see it.
+    for (const [key, said] of [
+      [Key.SPACE, 'Gate code is where it was'],
+      [Key.ARROW_UP, 'Gate code is in the place of Passphrase'],
+      [Key.SPACE, 'Gate code was put in the place of Passphrase'],
+    ] as const) {
+      await press(driver, key);
+      await eventually(
+        driver,
+        `[...document.querySelectorAll('[role=status]')].some(each => each.textContent === arguments[0])`,
+        said,
+      );
+    }
     await stored(driver);
     const order = ((await documents()).get('system.json') as { order: string[] }).order;
     expect(order.indexOf('gate-code')).toBeLessThan(order.indexOf('passphrase'));

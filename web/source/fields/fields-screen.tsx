@@ -5,7 +5,9 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useState } from 'react';
@@ -78,7 +80,12 @@ export function FieldsScreen() {
         </span>
       </div>
       <NameFilter text={text} onType={setText} />
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        accessibility={{ announcements: announcementsOf(inOrder) }}
+        onDragEnd={onDragEnd}
+      >
         <SortableContext items={inOrder.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           <div className={groups.length < 2 ? 'contents one' : 'contents'}>
             {groups.map(([group, components]) => (
@@ -117,6 +124,24 @@ export function FieldsScreen() {
       <ComponentDialogs dialogs={dialogs} />
     </>
   );
+}
+
+/** What is said of a line being moved to those who do not see it: by titles, not by ids. */
+function announcementsOf(lines: readonly Component[]): Announcements {
+  const title = (line: { readonly id: UniqueIdentifier } | null): string | undefined =>
+    lines.find(({ id }) => id === line?.id)?.title;
+  return {
+    onDragStart: ({ active }) => `${title(active)} was taken up`,
+    onDragOver: ({ active, over }) =>
+      !over || over.id === active.id
+        ? `${title(active)} is where it was`
+        : `${title(active)} is in the place of ${title(over)}`,
+    onDragEnd: ({ active, over }) =>
+      !over || over.id === active.id
+        ? `${title(active)} was put back`
+        : `${title(active)} was put in the place of ${title(over)}`,
+    onDragCancel: ({ active }) => `${title(active)} was put back`,
+  };
 }
 
 /** Components by their group, in order of first appearance. */
