@@ -4,8 +4,8 @@ import type { Task, WorkerThread } from './source/worker-thread';
 
 /** Requests reach a thread in their order, some at once; of those that wait neither too many do, nor any too long. */
 
-const LIMITS: LaneLimits = { atOnce: 2, lettersAtOnce: 100, lettersWaiting: 200 };
-const WAIT_MS = 1_000;
+const ANSWER_MS = 1_000;
+const LIMITS: LaneLimits = { atOnce: 2, lettersAtOnce: 100, lettersWaiting: 200, answerMs: ANSWER_MS };
 const task = (input: string): Task => ({ name: 'edit', isHeavy: true, isAlone: true, input });
 
 /** A thread of which a test says when it has done what. */
@@ -29,7 +29,7 @@ function laneOf() {
 
 test('two at once, the others in their order', async () => {
   const { lane, begun, end } = laneOf();
-  const all = ['a', 'b', 'c', 'd'].map(name => lane.ask(task(name), 10, WAIT_MS));
+  const all = ['a', 'b', 'c', 'd'].map(name => lane.ask(task(name), 10));
   expect(begun).toEqual(['a', 'b']);
   await end('b');
   expect(begun).toEqual(['a', 'b', 'c']);
@@ -42,7 +42,7 @@ test('two at once, the others in their order', async () => {
 test('what is large goes alone, and nobody smaller passes it', async () => {
   const { lane, begun, end } = laneOf();
   for (const [name, letters] of Object.entries({ small: 10, large: 150, other: 10 }))
-    void lane.ask(task(name), letters, WAIT_MS);
+    void lane.ask(task(name), letters);
   expect(begun).toEqual(['small']);
   await end('small');
   expect(begun).toEqual(['small', 'large']);
@@ -54,40 +54,53 @@ test('where too much waits, and where one has waited too long, it is told to com
   jest.useFakeTimers();
   const { lane, begun, end } = laneOf();
   const refused = { status: 503, kind: 'busy' };
-  void lane.ask(task('a'), 90, WAIT_MS);
-  const waiting = lane.ask(task('b'), 150, WAIT_MS);
-  await expect(lane.ask(task('c'), 60, WAIT_MS)).rejects.toMatchObject(refused);
+  void lane.ask(task('a'), 90);
+  const waiting = lane.ask(task('b'), 150);
+  await expect(lane.ask(task('c'), 60)).rejects.toMatchObject(refused);
   const late = expect(waiting).rejects.toMatchObject(refused);
-  jest.advanceTimersByTime(WAIT_MS);
+  jest.advanceTimersByTime(ANSWER_MS);
   await late;
-  const next = lane.ask(task('d'), 200, WAIT_MS);
+  const next = lane.ask(task('d'), 200);
   await end('a');
-  jest.advanceTimersByTime(WAIT_MS * 2);
+  jest.advanceTimersByTime(ANSWER_MS * 2);
   await end('d');
   await expect(next).resolves.toMatchObject({ done: {} });
   expect(begun).toEqual(['a', 'd']);
   jest.useRealTimers();
 });
 
-test('one may wait longer than another', async () => {
+test('the longer requests take at present, the shorter they may wait to be begun', async () => {
   jest.useFakeTimers();
   const { lane, begun, end } = laneOf();
-  void lane.ask(task('a'), 100, WAIT_MS);
-  const patient = lane.ask(task('b'), 100, WAIT_MS * 10);
-  const other = expect(lane.ask(task('c'), 100, WAIT_MS)).rejects.toMatchObject({ kind: 'busy' });
-  jest.advanceTimersByTime(WAIT_MS * 5);
-  await other;
-  await end('a');
-  await end('b');
-  await expect(patient).resolves.toMatchObject({ done: {} });
-  expect(begun).toEqual(['a', 'b']);
+  void lane.ask(task('first'), 100);
+  void lane.ask(task('second'), 100);
+  jest.advanceTimersByTime(ANSWER_MS * 0.6);
+  await end('first');
+  const third = expect(lane.ask(task('third'), 100)).rejects.toMatchObject({ kind: 'busy' });
+  jest.advanceTimersByTime(ANSWER_MS * 0.6);
+  await end('second');
+  await third;
+  expect(begun).toEqual(['first', 'second']);
+  // Where nothing is before it, it is begun however long it may take.
+  void lane.ask(task('fourth'), 100);
+  expect(begun.at(-1)).toBe('fourth');
+  await end('fourth');
+  for (const name of ['a', 'b', 'c', 'd', 'e']) {
+    void lane.ask(task(name), 100);
+    await end(name);
+  }
+  void lane.ask(task('fifth'), 100);
+  void lane.ask(task('sixth'), 100);
+  jest.advanceTimersByTime(ANSWER_MS * 0.5);
+  await end('fifth');
+  expect(begun.at(-1)).toBe('sixth');
   jest.useRealTimers();
 });
 
 test('what fails makes room like anything else', async () => {
   const { lane, begun, end } = laneOf();
-  const failing = expect(lane.ask(task('a'), 100, WAIT_MS)).rejects.toThrow('gone');
-  void lane.ask(task('b'), 100, WAIT_MS);
+  const failing = expect(lane.ask(task('a'), 100)).rejects.toThrow('gone');
+  void lane.ask(task('b'), 100);
   await end('a', new Error('gone'));
   await failing;
   expect(begun).toEqual(['a', 'b']);

@@ -56,9 +56,9 @@ export const LIMITS = {
   workMs: 10_000,
   /** Of what is being sent to the server at once, and of its answers that are on their way, in letters each. */
   lettersUnderWay: 64 * 1024 * 1024,
-  /** Of requests that wait to be begun, in letters, and how long one waits, in milliseconds. */
+  /** Of requests that wait to be begun, in letters; and how long a large one may wait and be worked on as far as can be told, in milliseconds. */
   lettersWaiting: 64 * 1024 * 1024,
-  waitMs: 1_200,
+  answerMs: 1_700,
   /** Of problems, one by one; the others are counted. */
   problemsTold: 200,
   /** Of a name that a request gives: an author, a key, a change. */

@@ -8,13 +8,21 @@ export interface LaneLimits {
   readonly lettersAtOnce: number;
   /** Letters of all that wait. */
   readonly lettersWaiting: number;
+  /** Most that one may wait and be worked on, as far as the ones before it let that be told. */
+  readonly answerMs: number;
 }
 
 interface Waiting {
   readonly letters: number;
+  readonly since: number;
   readonly begin: () => void;
-  readonly timer: NodeJS.Timeout;
+  readonly refuse: (refusal: Refusal) => void;
 }
+
+/** Of how long requests take at present, how much the last of them says. */
+const NEWS = 0.3;
+/** Few take longer than so many times what they take in the mean. */
+const SPREAD = 2;
 
 const busy = (): Refusal =>
   new Refusal(
@@ -24,31 +32,36 @@ const busy = (): Refusal =>
     'So much was asked at the same time that this was not begun. Ask again in a moment.',
   );
 
-/** The way to a thread: requests in their order, of which neither too many wait nor any too long. Whoever would is told so at once. */
+/**
+ * The way to a thread: requests in their order, of which neither too many wait nor any too long. Whoever would is told so at once: the longer
+ * requests take at present, the shorter they may wait to be begun.
+ */
 export class Lane {
   private readonly waiting = new Set<Waiting>();
   private lettersWaiting = 0;
   private begun = 0;
   private lettersBegun = 0;
+  /** What a request takes at present, in milliseconds. */
+  private takes = 0;
+  private timer: NodeJS.Timeout | undefined;
 
   constructor(
     readonly thread: WorkerThread,
     private readonly limits: LaneLimits,
   ) {}
 
-  /**
-   * Has a task done, of a request of so many letters, which waits at most so long to be begun. Rejects with a `Refusal` where it was not, or had
-   * to be given up.
-   */
-  async ask(task: Task, letters: number, waitMs: number): Promise<Told> {
+  /** Has a task done, of a request of so many letters. Rejects with a `Refusal` where it was not begun, or had to be given up. */
+  async ask(task: Task, letters: number): Promise<Told> {
     if (this.waiting.size === 0 && this.hasRoom(letters)) this.begin(letters);
-    else await this.turn(letters, waitMs);
+    else await this.turn(letters);
+    const since = performance.now();
     try {
       return await this.thread.ask(task);
     } finally {
+      this.takes += (performance.now() - since - this.takes) * NEWS;
       this.begun--;
       this.lettersBegun -= letters;
-      this.beginNext();
+      this.goOn();
     }
   }
 
@@ -63,34 +76,33 @@ export class Lane {
   }
 
   /** Waits for a turn; it has begun then. */
-  private turn(letters: number, waitMs: number): Promise<void> {
+  private turn(letters: number): Promise<void> {
     return new Promise((resolve, reject) => {
       if (this.lettersWaiting + letters > this.limits.lettersWaiting) return reject(busy());
-      const own: Waiting = {
-        letters,
-        begin: resolve,
-        timer: setTimeout(() => {
-          this.leave(own);
-          reject(busy());
-        }, waitMs),
-      };
-      this.waiting.add(own);
+      this.waiting.add({ letters, since: performance.now(), begin: resolve, refuse: reject });
       this.lettersWaiting += letters;
+      this.goOn();
     });
   }
 
-  private leave(one: Waiting): void {
-    this.waiting.delete(one);
-    this.lettersWaiting -= one.letters;
-  }
-
-  private beginNext(): void {
+  /** Refuses who has waited too long, begins what there is room for, and looks again when the next one would have waited too long. */
+  private goOn(): void {
+    clearTimeout(this.timer);
+    const patience = Math.max(0, this.limits.answerMs - SPREAD * this.takes);
+    const now = performance.now();
     for (const next of this.waiting) {
-      if (!this.hasRoom(next.letters)) return;
-      clearTimeout(next.timer);
-      this.leave(next);
-      this.begin(next.letters);
-      next.begin();
+      const left = next.since + patience - now;
+      if (left > 0 && !this.hasRoom(next.letters)) {
+        this.timer = setTimeout(() => this.goOn(), left);
+        return;
+      }
+      this.waiting.delete(next);
+      this.lettersWaiting -= next.letters;
+      if (left <= 0) next.refuse(busy());
+      else {
+        this.begin(next.letters);
+        next.begin();
+      }
     }
   }
 }

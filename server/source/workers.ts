@@ -28,12 +28,14 @@ const SMALL: LaneLimits = {
   atOnce: 64,
   lettersAtOnce: 64 * HEAVY_LETTERS,
   lettersWaiting: LIMITS.lettersWaiting,
+  answerMs: LIMITS.workMs,
 };
-/** Large ones are done one by one: each is computed most of the time. */
+/** Large ones are done one by one: each is computed most of the time. Who asks for much is soon told that there is too much. */
 const LARGE: LaneLimits = {
   atOnce: 1,
   lettersAtOnce: LIMITS.unpackedBytes,
   lettersWaiting: LIMITS.lettersWaiting,
+  answerMs: LIMITS.answerMs,
 };
 /** Systems that were opened lately are kept ready: so many, and for so long. */
 const READY = { max: 8, ttl: 10 * 60_000 };
@@ -112,10 +114,7 @@ export class Workers {
 
   private async ask(task: Task, systemId: string, letters: number): Promise<Told> {
     const { thread, small, large } = this.waysOf(systemId, task.isHeavy);
-    // Who asks for much is soon told that there is too much; what is small waits as long as anything may take.
-    const told = await (task.isAlone
-      ? large.ask(task, letters, LIMITS.waitMs)
-      : small.ask(task, letters, LIMITS.workMs));
+    const told = await (task.isAlone ? large : small).ask(task, letters);
     const before = this.done.get(thread) ?? NOTHING;
     this.done.set(thread, { letters: before.letters + letters, ms: before.ms + told.ms });
     return told;
