@@ -1,5 +1,7 @@
+import { inArray, like } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
+import { systems } from './source/schema';
 import { Caller, FIELD, RAW } from './test/caller';
 import { demoDocuments, startTestServer, type TestServer } from './test/test-server';
 
@@ -151,6 +153,35 @@ describe('what is asked for', () => {
       expect([answer.status, answer.body['detail']]).toEqual([400, expect.stringContaining(String(most))]);
     }
   });
+});
+
+test('a full shelf takes no further system, and none back, until one is taken off it', async () => {
+  const { db } = server.database;
+  const now = new Date();
+  const row = { title: 'Stands here', createdAt: now, changedAt: now, removedAt: null };
+  const rows = Array.from({ length: LIMITS.systems - 1 }, (_, index) => ({ ...row, id: `stands-${index}` }));
+  await db.insert(systems).values([...rows, { ...row, id: 'put-away', removedAt: now }]);
+  const json = { 'Content-Type': 'application/json' };
+  const documents = {
+    'system.json': { format: 'periwinkle-system/1', id: 'one-more', title: 'One more', prefix: 'om' },
+  };
+  const create = () => caller.call('POST', '/api/systems', JSON.stringify({ documents }), json);
+  const restore = (id: string) => caller.call('POST', `/api/systems/${id}/restore`);
+  const copy = JSON.stringify({ id: 'copy', title: 'Copy' });
+  const duplicate = () => caller.call('POST', '/api/systems/quayside/duplicate', copy, json);
+  for (const answer of [await create(), await duplicate(), await restore('put-away')])
+    expect([answer.status, answer.body['type'], answer.body['detail']]).toEqual([
+      409,
+      'urn:periwinkle:problem:too-many-systems',
+      expect.stringContaining(String(LIMITS.systems)),
+    ]);
+  // What is on the shelf anyway needs no room.
+  expect((await restore('stands-0')).status).toBe(204);
+  await caller.call('DELETE', '/api/systems/stands-0');
+  expect((await create()).status).toBe(201);
+  expect((await restore('put-away')).status).toBe(409);
+  await db.delete(systems).where(like(systems.id, 'stands-%'));
+  await db.delete(systems).where(inArray(systems.id, ['put-away', 'one-more']));
 });
 
 describe('answers', () => {

@@ -171,22 +171,47 @@ export function withoutTokenConsequences(
     ({ code, about }) => !(code === 'missing-file' && about !== undefined && unreadable.has(about)),
   );
   if (lost) return blameless.filter(({ code, file }) => !(MISSES_TOKEN.has(code) && users(file)));
-  const damaged = new Set(problems.flatMap(problem => damagedPath(problem) ?? []));
+  const damaged = treeOf(problems.flatMap(problem => damagedSteps(problem) ?? []));
   return problems.filter(({ code, about, file, pointer }) => {
     if (!MISSES_TOKEN.has(code) || about === undefined) return true;
-    const own = file.endsWith('.tokens.json') ? tokenPath(pointer) : null;
-    // A problem at the damaged token itself follows from nothing.
-    return !pathsTo(about).some(path => damaged.has(path) && !(own !== null && isWithin(own, path)));
+    const steps = about.split('.');
+    const own = file.endsWith('.tokens.json') ? tokenSteps(pointer) : [];
+    // A problem at the damaged token itself, or in a damaged group, follows from nothing.
+    const differs = steps.findIndex((step, index) => step !== own[index]);
+    return differs < 0 || !leadsThrough(damaged, steps, differs);
   });
 }
 
-/** A token's dotted path, and those of the groups around it. */
-function pathsTo(path: string): string[] {
-  const steps = path.split('.');
-  return steps.map((_, index) => steps.slice(0, index + 1).join('.'));
+/** Places of tokens and groups, by the steps that lead to them. */
+interface Tree {
+  readonly below: Map<string, Tree>;
+  isPlace: boolean;
 }
 
-const isWithin = (path: string, group: string): boolean => path === group || path.startsWith(`${group}.`);
+function treeOf(places: readonly (readonly string[])[]): Tree {
+  const root: Tree = { below: new Map(), isPlace: false };
+  for (const steps of places) {
+    let here = root;
+    for (const step of steps) {
+      let next = here.below.get(step);
+      if (!next) here.below.set(step, (next = { below: new Map(), isPlace: false }));
+      here = next;
+    }
+    here.isPlace = true;
+  }
+  return root;
+}
+
+/** Whether there is a place of a tree on the way of these steps, after the first so many of them. */
+function leadsThrough(tree: Tree, steps: readonly string[], after: number): boolean {
+  let here: Tree | undefined = tree;
+  for (const [index, step] of steps.entries()) {
+    here = here.below.get(step);
+    if (!here) return false;
+    if (here.isPlace && index >= after) return true;
+  }
+  return false;
+}
 
 function losesTokens({ file, pointer, code, severity, suggestion }: Problem): boolean {
   if (severity !== 'error') return false;
@@ -195,14 +220,16 @@ function losesTokens({ file, pointer, code, severity, suggestion }: Problem): bo
   return file.startsWith('tokens/') && LOSES_TOKENS.has(code);
 }
 
-/** Dotted path of the token or group in which a problem of a token file lies. */
-function damagedPath({ file, pointer, severity }: Problem): string | null {
+/** Steps to the token or group in which a problem of a token file lies. */
+function damagedSteps({ file, pointer, severity }: Problem): [readonly string[]] | null {
   if (!file.endsWith('.tokens.json') || severity !== 'error') return null;
-  return tokenPath(pointer) || null;
+  const steps = tokenSteps(pointer);
+  return steps.length > 0 ? [steps] : null;
 }
 
-function tokenPath(place: string): string {
+/** Of names with dots, which are wrong, the parts. */
+function tokenSteps(place: string): readonly string[] {
   const steps = pointerSteps(place) ?? [];
   const end = steps.findIndex(step => step.startsWith('$') && step !== '$root');
-  return (end < 0 ? steps : steps.slice(0, end)).join('.');
+  return (end < 0 ? steps : steps.slice(0, end)).flatMap(step => step.split('.'));
 }

@@ -9,6 +9,8 @@ export const LIMITS = {
   depth: 64,
   /** Of one list or object, before anybody looks at what it is. */
   members: 25_000,
+  /** On one shelf. */
+  systems: 500,
   /** Of a system. */
   documents: 2_000,
   /** Of all documents of a system as they are written, in letters. */

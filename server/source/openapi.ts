@@ -151,7 +151,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         requestBody: body('newSystem'),
         responses: {
           201: answer('It is stored', ref('System')),
-          409: problem('The id is taken'),
+          409: problem('The id is taken, or the shelf is full'),
           422: problem('The system has errors; `problems` lists them'),
         },
       },
@@ -178,7 +178,11 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         operationId: 'restoreSystem',
         summary: 'Put a removed system back',
         parameters: [systemId],
-        responses: { 204: { description: 'It is back' }, 404: problem('No such system') },
+        responses: {
+          204: { description: 'It is back' },
+          404: problem('No such system'),
+          409: problem('The shelf is full'),
+        },
       },
     },
     '/api/systems/{systemId}/duplicate': {
@@ -190,7 +194,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
         responses: {
           201: answer('The copy', ref('System')),
           404: problem('No such system'),
-          409: problem('The id is taken'),
+          409: problem('The id is taken, or the shelf is full'),
           422: problem('The copy would have errors; `problems` lists them'),
         },
       },

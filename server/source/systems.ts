@@ -1,8 +1,9 @@
-import { and, asc, desc, eq, isNull } from 'drizzle-orm';
-import { snapshot, type Database, type Transaction } from './database';
+import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { LIMITS } from '@periwinkle/core/formats/limits';
+import { inTransaction, snapshot, type Database, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './changes';
 import { readTexts, type DocumentText } from './document-texts';
-import { notFound } from './refusal';
+import { notFound, Refusal } from './refusal';
 import { systems } from './schema';
 import { inTurn } from './work/turns';
 
@@ -93,16 +94,38 @@ const textsNow = (db: Database, id: string, mayRead: boolean) =>
     return documents && { row, documents };
   });
 
+/** Refuses one more system where the shelf is full: who opens it gets a list of all. */
+export async function refuseOneMore(transaction: Transaction): Promise<void> {
+  const [shelf] = await transaction
+    .select({ systems: count() })
+    .from(systems)
+    .where(isNull(systems.removedAt));
+  if (shelf!.systems >= LIMITS.systems)
+    throw new Refusal(
+      409,
+      'too-many-systems',
+      'The shelf is full',
+      `There can be ${LIMITS.systems} systems on a shelf; take one off it first.`,
+    );
+}
+
 /** Takes a system off the shelf; `restoreSystem` puts it back. */
 export async function removeSystem(db: Database, id: string): Promise<void> {
   await setRemoved(db, id, new Date());
 }
 
-export async function restoreSystem(db: Database, id: string): Promise<void> {
-  await setRemoved(db, id, null);
-}
+/** Where it is on the shelf already, nothing is done. */
+export const restoreSystem = (db: Database, id: string): Promise<void> =>
+  inTransaction(db, async transaction => {
+    const [removed] = await transaction
+      .select({ id: systems.id })
+      .from(systems)
+      .where(and(eq(systems.id, id), isNotNull(systems.removedAt)));
+    if (removed) await refuseOneMore(transaction);
+    await setRemoved(transaction, id, null);
+  });
 
-async function setRemoved(db: Database, id: string, removedAt: Date | null): Promise<void> {
+async function setRemoved(db: Database | Transaction, id: string, removedAt: Date | null): Promise<void> {
   const [result] = await db.update(systems).set({ removedAt }).where(eq(systems.id, id));
   if (result.affectedRows === 0) throw notFound(`There is no system “${id}”.`);
 }

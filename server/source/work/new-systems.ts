@@ -5,7 +5,7 @@ import { isObject } from '@periwinkle/core/formats/json';
 import { inTransaction, snapshot, type Database } from '../database';
 import { Refusal } from '../refusal';
 import { documents, systems } from '../schema';
-import { requireSystem, summary, type SystemSummary } from '../systems';
+import { refuseOneMore, requireSystem, summary, type SystemSummary } from '../systems';
 import { computing } from './computing';
 import { inPieces } from './pieces';
 import { invalid, refuseLonger, refuseMore } from './refusing';
@@ -44,6 +44,7 @@ export async function createSystem(
         : 'is there already; choose another id';
       throw new Refusal(409, 'duplicate-id', 'The id is taken', `A system “${id}” ${words}.`);
     }
+    await refuseOneMore(transaction);
     await transaction.insert(systems).values({ ...row, removedAt: null });
     for (const some of inPieces(rows, ({ body }) => body?.length ?? 0))
       await transaction.insert(documents).values(some.map(each => ({ ...each, systemId: id })));
