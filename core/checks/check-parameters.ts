@@ -93,7 +93,7 @@ function checkUses({ nested, parameters }: Component, tokens: TokenSet, problems
           'unknown-parameter',
           own
             ? 'A parameter is handed on as it is, @name alone.'
-            : `There is no parameter “${named}” here to hand on.`,
+            : `There is no parameter “${brief(named)}” here to hand on.`,
           nearest(named, [...parameters.keys()]),
           named,
         );

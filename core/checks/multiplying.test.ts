@@ -168,7 +168,7 @@ describe('components within components', () => {
     },
     rules: [{ id: 'a', when: {}, set: { root: { height: '1px' } } }],
   });
-  const system = (...components: ReturnType<typeof within>[]): Map<string, unknown> =>
+  const system = (...components: readonly { readonly id: string }[]): Map<string, unknown> =>
     new Map<string, unknown>([
       ...systemWith({}),
       ...components.map(each => [`components/${each.id}.component.json`, each] as const),
@@ -191,6 +191,49 @@ describe('components within components', () => {
       compileSystem(documents).components.map(({ id, anatomy }) => [id, anatomy.everyPart.length]),
     );
     expect([0, 1, 2, 3, 4, 5].map(level => sizes.get(`c${level}`))).toEqual([5, 21, 85, 341, 5, 21]);
+  });
+
+  const using = (id: string, inner: string, times: number, own: object = {}, parameters = {}) => ({
+    ...within(id, null, 1),
+    anatomy: {
+      part: 'root',
+      kind: 'row',
+      children: Array.from({ length: times }, (_, index) => ({
+        part: `u${index}`,
+        kind: 'use',
+        component: inner,
+        parameters,
+      })),
+    },
+    ...own,
+  });
+
+  test.each([
+    ['parameters', 5_000, (id: string) => ({ id, type: 'color', default: '#ffffff' })],
+    ['axes', 2_000, (id: string) => ({ id, kind: 'option', values: [{ id: 'off' }, { id: 'on' }] })],
+  ] as const)('with %s by the hundred, used by the hundred', (what, most, make) => {
+    const own = { [what]: Array.from({ length: 200 }, (_, index) => make(`p${index}`)) };
+    const inner = { ...within('inner', null, 1), ...own };
+    const told = checkSystem(system(inner, using('outer', 'inner', 100))).problems;
+    expect(told.find(({ code }) => code === 'too-many')).toMatchObject({
+      pointer: `/anatomy/children/${most / 200}/component`,
+      message: `With this one, more than ${most.toLocaleString('en')} ${what} lie in the components within this one.`,
+    });
+  });
+
+  test('that hand a parameter on by the hundred, each as often: it ends, and is told at each', () => {
+    const own = {
+      parameters: [{ id: 'x', type: 'color', default: '#ffffff' }],
+      rules: [{ id: 'a', when: {}, set: { root: { color: '@x' } } }],
+    };
+    const components = Array.from({ length: 6 }, (_, level) =>
+      level === 0
+        ? { ...within('c0', null, 1), ...own }
+        : using(`c${level}`, `c${level - 1}`, 1, own, { x: '@x '.repeat(1_300) }),
+    );
+    const told = checkSystem(system(...components)).problems.map(({ pointer, code }) => `${pointer} ${code}`);
+    expect(new Set(told)).toEqual(new Set(['/anatomy/children/0/parameters/x unknown-parameter']));
+    expect(told).toHaveLength(5);
   });
 
   test('of which many are large: all of them together have a limit', () => {

@@ -149,6 +149,14 @@ test('what is wrong is told at its place', () => {
   expect(set({ ...used, height: '@accent' })).toEqual(['/rules/0/set/press/height wrong-type']);
   expect(set({ ...used, height: 'calc(@accent * 2)' })).toEqual(['/rules/0/set/press/height wrong-unit']);
   expect(set({ color: '@accent' })).toEqual(['/parameters/1 unused-parameter']);
+  // What it comes to is looked at, unless a default is to blame.
+  const sum = 'calc(@room + @press.height)';
+  for (const wrong of ['calc(@room 1px)', 'calc(@room + )', 'calc(@room + #ffffff)', '@room 2px'])
+    expect(set({ ...used, width: sum, 'min-width': wrong })[0]).toMatch(
+      /^\/rules\/0\/set\/press\/min-width wrong-/,
+    );
+  const spoilt = { parameters: [ACCENT, { ...ROOM, default: 'wide' }] };
+  expect(lines(button(spoilt))).toEqual(['/parameters/1/default wrong-type']);
   const parameter = (own: object): string[] => lines(button({ parameters: [{ ...ACCENT, ...own }, ROOM] }));
   expect(parameter({ type: 'colour' })).toEqual(['/parameters/0/type unknown-type color']);
   expect(parameter({ default: '12px' })).toEqual(['/parameters/0/default wrong-type']);

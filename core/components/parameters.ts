@@ -1,10 +1,12 @@
 import type { ComponentDocument, ParameterDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
+import { LIMITS } from '../formats/limits';
 import { ObjectMemo } from '../formats/object-memo';
 import { originAt } from '../expansion/origin';
 import type { Derivation } from '../expansion/derived-documents';
 import type { Property } from '../values/property';
 import { propertyNamed } from '../values/property-registry';
+import { readValue } from '../values/value-syntax';
 import type { Nested } from './component';
 
 /** What whoever uses a component can set without another copy of it. */
@@ -77,19 +79,30 @@ export const inside = (name: string, text: string): string => text.replace(/@(?=
 /** `@accent`, also within a calculation; `@part.property` is none. */
 const REFERENCE = /@([A-Za-z][\w-]*(?:\/[A-Za-z][\w-]*)*)(?![\w/.-])/g;
 
-/** Keys of the parameters that a text names. */
-export const parametersIn = (text: string): string[] => [...text.matchAll(REFERENCE)].map(([, key]) => key!);
+/** Keys of the parameters that a text names; of one that is longer than a value may be, none. */
+export const parametersIn = (text: string): string[] =>
+  text.length > LIMITS.valueLetters ? [] : [...text.matchAll(REFERENCE)].map(([, key]) => key!);
 
 /** So many parameters can be given by one another. */
 const MAX_DEPTH = 16;
 
-/** A text with each parameter replaced by what holds where nobody sets it: what the use gives, else the default. */
-export const withDefaults = (text: string, parameters: Parameters, depth = 0): string =>
-  text.replace(REFERENCE, (whole, key: string) => {
+/**
+ * A text with each parameter replaced by what holds where nobody sets it: what the use gives, else the default. It ends where it is longer than
+ * a value may be: what a parameter is given may name others, though it must not, and a few of those by each of a few come to millions.
+ */
+export const withDefaults = (text: string, parameters: Parameters): string =>
+  replaced(text, parameters, { letters: 2 * LIMITS.valueLetters }, 0);
+
+function replaced(text: string, parameters: Parameters, left: { letters: number }, depth: number): string {
+  if (text.length > LIMITS.valueLetters) return text;
+  return text.replace(REFERENCE, (whole, key: string) => {
     const parameter = parameters.get(key);
-    if (!parameter || depth > MAX_DEPTH) return whole;
-    return withDefaults(parameter.given ?? parameter.document.default, parameters, depth + 1);
+    if (!parameter || depth > MAX_DEPTH || left.letters <= 0) return whole;
+    const value = parameter.given ?? parameter.document.default;
+    left.letters -= value.length + 1;
+    return replaced(value, parameters, left, depth + 1);
   });
+}
 
 /** A text with each parameter in the place of a token, `{@accent}`: so stylesheets write it, each as a custom property. */
 export const asTokens = (text: string): string => text.replace(REFERENCE, '{@$1}');
@@ -112,5 +125,12 @@ export const PARAMETER_TYPES = Object.keys(LIKE);
 /** A property that takes what a parameter may be; `null` for a type that none can have. */
 export const propertyLike = (type: string): Property | null =>
   (Object.hasOwn(LIKE, type) && propertyNamed(LIKE[type]!)) || null;
+
+/** Whether what a parameter stands for where nobody sets it is a value of its type. */
+export function standsForValue(key: string, parameters: Parameters): boolean {
+  const parameter = parameters.get(key);
+  const like = parameter ? propertyLike(parameter.document.type) : null;
+  return like !== null && readValue(like, withDefaults(`@${key}`, parameters)).ok;
+}
 
 export const isParameterType = (type: string): boolean => Object.hasOwn(LIKE, type);

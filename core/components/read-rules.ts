@@ -4,14 +4,21 @@ import type { RuleDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import { LIMITS } from '../formats/limits';
 import { ObjectMemo } from '../formats/object-memo';
-import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
+import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { readCondition } from '../space/condition';
 import type { Space } from '../space/space';
 import { valueKind } from '../values/value-kinds';
 import type { Property } from '../values/property';
 import type { Rule, Setting } from './component';
-import { asTokens, isParameterType, parametersIn, withDefaults, type Parameters } from './parameters';
+import {
+  asTokens,
+  isParameterType,
+  parametersIn,
+  standsForValue,
+  withDefaults,
+  type Parameters,
+} from './parameters';
 import { propertyNamed } from '../values/property-registry';
 import { readPropertyOn } from './property-on-part';
 import { reportDuplicateIds } from './duplicate-ids';
@@ -125,7 +132,7 @@ function readSettings(
       problems.error(
         here,
         'unknown-part',
-        `There is no part “${name}” here; there is ${oneOf(names, 12)}.`,
+        `There is no part “${brief(name)}” here; there is ${oneOf(names, 12)}.`,
         nearest(name, names),
         anatomy.byName.has(host) ? name : host,
       );
@@ -145,10 +152,11 @@ function readSettings(
         return [];
       }
       const value = readValue(property.property, withDefaults(text, parameters));
-      // That a default is no value of its type is told where it stands.
-      if (!value.ok && named.length > 0) return [];
       if (!value.ok) {
-        problems.error(here + pointer(written), value.code, value.message, value.suggestion);
+        // That what a parameter stands for is no value of its type is told where it stands.
+        if (!named.every(key => standsForValue(key, parameters))) return [];
+        const how = named.length > 0 ? 'With what its parameters stand for: ' : '';
+        problems.error(here + pointer(written), value.code, how + value.message, value.suggestion);
         return [];
       }
       const setting = {
@@ -176,7 +184,7 @@ function parameterFault(
   const missing = named.find(key => !parameters.has(key));
   if (missing !== undefined) {
     const keys = [...parameters.keys()];
-    const message = `There is no parameter “${missing}” here; there is ${oneOf(keys, 12)}.`;
+    const message = `There is no parameter “${brief(missing)}” here; there is ${oneOf(keys, 12)}.`;
     return { code: 'unknown-parameter', message, suggestion: nearest(missing, keys), about: missing };
   }
   const [key] = named as [string];

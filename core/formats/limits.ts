@@ -30,9 +30,13 @@ export const LIMITS = {
   /** Of what lies in the components within one component. */
   partsWithin: 1_000,
   rulesWithin: 5_000,
+  parametersWithin: 5_000,
+  axesWithin: 2_000,
   /** The same of all components of a system together. */
   partsWithinAll: 5_000,
   rulesWithinAll: 20_000,
+  parametersWithinAll: 20_000,
+  axesWithinAll: 20_000,
   /** Of any list or object in a document that is none of tokens. */
   entries: 1_000,
   /** Wrong in the rules of a component, or in the tokens of a context: what comes after is not looked at. */

@@ -62,8 +62,9 @@ export class ProblemList {
   }
 }
 
-/** `a, b or c`, for messages that list what would have been right. */
+/** `a, b or c`, for messages that list what would have been right; `nothing` where nothing would. */
 export function oneOf(names: readonly string[], most = 8): string {
+  if (names.length === 0) return 'nothing';
   const shown = names.slice(0, most);
   if (names.length > most) return `${shown.join(', ')} and ${names.length - most} more`;
   return shown.length < 2 ? shown.join('') : `${shown.slice(0, -1).join(', ')} or ${shown.at(-1)}`;

@@ -12,14 +12,24 @@ import type { Component } from '../component';
 /** So many levels of components may lie within one. */
 export const MAX_LEVELS = 8;
 
-interface Size {
-  parts: number;
-  rules: number;
-}
+/** What a component takes in of those within it, each as often as it is used. */
+const COUNTED = ['parts', 'rules', 'parameters', 'axes'] as const;
+type Size = Record<(typeof COUNTED)[number], number>;
 
 /** So much may lie in the components within one, and in all those within others: a few levels of several each come to millions. */
-const WITHIN_ONE: Size = { parts: LIMITS.partsWithin, rules: LIMITS.rulesWithin };
-const WITHIN_ALL: Size = { parts: LIMITS.partsWithinAll, rules: LIMITS.rulesWithinAll };
+const WITHIN_ONE: Size = {
+  parts: LIMITS.partsWithin,
+  rules: LIMITS.rulesWithin,
+  parameters: LIMITS.parametersWithin,
+  axes: LIMITS.axesWithin,
+};
+const WITHIN_ALL: Size = {
+  parts: LIMITS.partsWithinAll,
+  rules: LIMITS.rulesWithinAll,
+  parameters: LIMITS.parametersWithinAll,
+  axes: LIMITS.axesWithinAll,
+};
+const NOTHING: Size = { parts: 0, rules: 0, parameters: 0, axes: 0 };
 
 /** Compiles the components of a system, those first that others use. */
 export class Nesting {
@@ -32,7 +42,7 @@ export class Nesting {
   /** By file: how many levels there are, the component itself included. */
   private readonly levels = new Map<string, number>();
   /** What lies in components within others, all together. */
-  private readonly within: Size = { parts: 0, rules: 0 };
+  private readonly within = { ...NOTHING };
 
   constructor(private readonly derived: DerivedDocuments) {
     for (const [path, document] of documentsOf(derived.documents, 'component')) {
@@ -76,11 +86,11 @@ export class Nesting {
 
   /** Whether more would lie in components within one than may: then that is told, and none of it is taken in. */
   private isTooMuch(file: string, uses: readonly FoundUse[]): boolean {
-    const within = { parts: 0, rules: 0 };
+    const within = { ...NOTHING };
     for (const { use, component } of uses) {
-      within.parts += component.anatomy.everyPart.length;
-      within.rules += component.rules.length;
-      for (const what of ['parts', 'rules'] as const) {
+      const size = sizeOf(component);
+      for (const what of COUNTED) {
+        within[what] += size[what];
         const [one, all] = [WITHIN_ONE[what], WITHIN_ALL[what]];
         const isOfOne = within[what] > one;
         if (!isOfOne && this.within[what] + within[what] <= all) continue;
@@ -91,8 +101,7 @@ export class Nesting {
         return true;
       }
     }
-    this.within.parts += within.parts;
-    this.within.rules += within.rules;
+    for (const what of COUNTED) this.within[what] += within[what];
     return false;
   }
 
@@ -129,3 +138,14 @@ export class Nesting {
     this.problems.push({ file, ...list.problems[0]! });
   }
 }
+
+/** How much a component holds, with all that is nested in it. */
+const sizeOf = (component: Component): Size => ({
+  parts: component.anatomy.everyPart.length,
+  rules: component.rules.length,
+  parameters: component.parameters.size,
+  axes: axesOf(component),
+});
+
+const axesOf = ({ space, nested }: Component): number =>
+  nested.reduce((sum, { component }) => sum + axesOf(component), space.axes.length);
