@@ -110,6 +110,41 @@ test('sets that name the one before twice are read once', () => {
   expect(compileSystem(documents).tokens.usual().byKey.get('a')?.css).toBe('1');
 });
 
+test('a file of many tokens in sources by the hundred is laid over itself once', () => {
+  const many = Object.fromEntries(
+    Array.from({ length: 5_000 }, (_, index) => [`t${index}`, { $type: 'number', $value: index }]),
+  );
+  const sources = Array.from({ length: 900 }, (_, index) =>
+    index % 3 === 0 ? { [`own${index}`]: { $type: 'number', $value: 1 } } : { $ref: 'base.tokens.json' },
+  );
+  const documents = systemWith(many, [], { resolver: { ...RESOLVER, sets: { base: { sources } } } });
+  expect(told(documents)).toEqual([]);
+  expect(compileSystem(documents).tokens.usual().byKey.size).toBe(5_300);
+});
+
+test('many tokens in many contexts: those beyond what may be are told and left out, never the usual one', () => {
+  const tokens = Object.fromEntries(
+    Array.from({ length: 10_000 }, (_, index) => [`t${index}`, { $type: 'number', $value: index }]),
+  );
+  const contexts = Object.fromEntries(
+    Array.from({ length: 100 }, (_, index) => [`c${index}`, [{ t0: { $type: 'number', $value: -index } }]]),
+  );
+  const resolver = {
+    ...RESOLVER,
+    modifiers: { tide: { contexts, default: 'c99' }, berth: { contexts } },
+    resolutionOrder: [
+      ...RESOLVER.resolutionOrder,
+      { $ref: '#/modifiers/tide' },
+      { $ref: '#/modifiers/berth' },
+    ],
+  };
+  const documents = systemWith(tokens, [], { resolver });
+  expect(told(documents)).toEqual(['/modifiers/tide/contexts too-many']);
+  const { tokens: model } = compileSystem(documents);
+  expect(model.modifiers.map(({ contexts: left }) => left.length)).toEqual([20, 1]);
+  expect(model.usualInput()).toEqual({ tide: 'c99', berth: 'c0' });
+});
+
 describe('a token that twenty modifiers declare', () => {
   const names = Array.from({ length: 20 }, (_, index) => `m${index}`);
   const resolver = {
@@ -247,6 +282,50 @@ describe('components within components', () => {
     expect(told.map(({ file, pointer }) => `${file} ${pointer}`)[0]).toBe(
       'components/c22.component.json /anatomy/children/0/component',
     );
+  });
+});
+
+describe('components derived from others', () => {
+  const base = (own: object) => ({
+    format: 'periwinkle-component/1',
+    id: 'base',
+    anatomy: { part: 'root', kind: 'row' },
+    ...own,
+  });
+  const situations = (length: number, name: string) =>
+    Array.from({ length }, (_, index) => ({ id: `${name}-${index}`, title: 'S', when: {} }));
+  const problems = (...components: readonly { readonly id: string }[]): string[] =>
+    checkSystem(
+      new Map<string, unknown>([
+        ...systemWith({}),
+        ...components.map(each => [`components/${each.id}.component.json`, each] as const),
+      ]),
+    ).problems.map(({ file, pointer, code }) => `${file.split(/[/.]/)[1]!} ${pointer} ${code}`);
+  const derived = (id: string, from: string, own: object = {}) => ({
+    format: 'periwinkle-component/1',
+    id,
+    extends: from,
+    ...own,
+  });
+
+  test('by the thousand from one that is large: those beyond what may be are told', () => {
+    const many = Array.from({ length: 1_000 }, (_, index) => derived(`d${index}`, 'base'));
+    const found = problems(base({ situations: situations(300, 's') }), ...many);
+    expect(new Set(found.map(each => each.slice(each.indexOf(' ') + 1)))).toEqual(
+      new Set(['/extends too-many']),
+    );
+    expect(found.length).toBeGreaterThan(500);
+  });
+
+  test('each with as much again: more than one component may have is told', () => {
+    expect(
+      problems(
+        base({ situations: situations(600, 's') }),
+        derived('d', 'base', { situations: situations(600, 'd') }),
+        derived('e', 'd'),
+        derived('small', 'base'),
+      ),
+    ).toEqual(['d /extends too-many']);
   });
 });
 

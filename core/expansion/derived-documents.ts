@@ -1,8 +1,10 @@
 import type { ComponentDocument, DerivedDocument } from '../formats/component-document';
 import { documentsOf, type Documents } from '../formats/document-kinds';
+import { tooLarge, valuesIn } from '../formats/document-size';
 import { isObject } from '../formats/json';
+import { LIMITS } from '../formats/limits';
 import { ObjectMemo } from '../formats/object-memo';
-import { inFile, oneOf, ProblemList, type Problem } from '../formats/problem';
+import { brief, inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
 import { shared } from '../formats/structural-sharing';
 import { nearest } from '../formats/suggest';
 import { deriveComponent, type Derived } from './derive-component';
@@ -117,11 +119,22 @@ function onceIn<Result>(byFile: Map<string, Result>, file: string, make: () => R
   return result;
 }
 
+const sizes = new ObjectMemo<{ readonly values: number; readonly problems: readonly LocalProblem[] }>();
+
+/** How many values stand in a component with all that it takes of others, and where they are too many. */
+const sizeOf = (component: ComponentDocument) =>
+  sizes.of([component], () => ({
+    values: valuesIn(component),
+    problems: tooLarge('component', component).problems,
+  }));
+
 class Deriving {
   readonly derivations = new Map<string, Derivation>();
   readonly problems: Problem[] = [];
   private readonly files = new Map<string, string>();
   private readonly done = new Map<string, Whole | null>();
+  /** That derived components take of others. */
+  private values = 0;
   /** Files on the way from a component to its bases. */
   private readonly open: string[] = [];
 
@@ -164,7 +177,20 @@ class Deriving {
         'A derived component has the anatomy of its base; say what differs in “anatomyEdits”.',
         '/anatomy',
       );
+    this.values += sizeOf(base.component.value).values;
+    if (this.values > LIMITS.derivedValues) {
+      const most = LIMITS.derivedValues.toLocaleString('en');
+      const words = `With this one, derived components take more than ${most} values of others, in all of this system.`;
+      this.report(path, 'too-many', words);
+      return null;
+    }
     const { component, problems, derivation } = deriveOnce(base, document, path);
+    const [long] = sizeOf(component.value).problems;
+    if (long) {
+      const words = `With what it takes of its bases, at ${long.pointer || '/'}: ${long.message}`;
+      this.report(path, 'too-many', words);
+      return null;
+    }
     for (const problem of inFile(path, problems)) this.problems.push(problem);
     this.derivations.set(path, derivation);
     return { component, bases: derivation.bases };
@@ -178,7 +204,7 @@ class Deriving {
       this.report(
         path,
         'unknown-component',
-        `There is no component “${wanted}” to derive this from; there is ${oneOf(ids, 12)}.`,
+        `There is no component “${brief(wanted)}” to derive this from; there is ${oneOf(ids, 12)}.`,
         '/extends',
         nearest(wanted, ids),
         wanted,

@@ -129,7 +129,8 @@ function countAnew(group: JsonObject, depth: number): Count {
   return { tokens, values };
 }
 
-const valuesIn = (node: unknown): number =>
+/** Lists, objects and what stands in them. */
+export const valuesIn = (node: unknown): number =>
   typeof node === 'object' && node !== null
     ? Object.values(node).reduce<number>((sum, each) => sum + valuesIn(each), 1)
     : 1;

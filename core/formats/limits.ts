@@ -22,8 +22,12 @@ export const LIMITS = {
   /** Lists, objects and what stands in them, together: of a file of tokens, and of any other document. */
   tokenValues: 250_000,
   values: 30_000,
+  /** The same that all derived components of a system take of others. */
+  derivedValues: 300_000,
   /** Of all modifiers of a system together. */
   contexts: 250,
+  /** Of all their contexts, those that hold in each counted with each. */
+  tokensInContexts: 200_000,
   /** Of a component. */
   parts: 500,
   rules: 1_000,

@@ -59,8 +59,12 @@ class Extender {
     if (holds(found, group))
       return refused('reference-cycle', `The group “${label}” holds this one, which cannot extend it.`);
     const below = this.extended(found, [...open, label], first ?? group);
-    const merged = mergeTrees(below, { ...group, own: withoutExtends(group.own) });
-    return { ...merged, own: { ...withoutExtends(below.own), ...withoutExtends(group.own) } };
+    const merged = mergeTrees([below, { ...group, own: withoutExtends(group.own) }]);
+    return {
+      ...merged,
+      origin: group.origin,
+      own: { ...withoutExtends(below.own), ...withoutExtends(group.own) },
+    };
   }
 
   /** The member at a path; groups on the way may have it from those they extend. */

@@ -2,10 +2,11 @@ import { isObject, pointer, valueAt, type Step } from '../formats/json';
 import { LIMITS } from '../formats/limits';
 import { brief, ProblemList, type Problem } from '../formats/problem';
 import { nearest } from '../formats/suggest';
+import { withinLimit } from './context-limit';
 import type { ColorScheme, ContextInput, Modifier } from './contexts';
 import { mediaQuery } from './media-query';
 import { decoded, fragmentSteps } from './references';
-import { mergeTrees, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
+import { mergeTrees, NO_TOKENS, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
 import type { Documents } from '../formats/document-kinds';
 
 /** One step of the order in which tokens are merged. */
@@ -22,13 +23,6 @@ export interface Resolver {
   readonly layers: readonly Layer[];
   readonly problems: readonly Problem[];
 }
-
-const EMPTY: DeclaredGroup = {
-  kind: 'group',
-  own: {},
-  members: new Map(),
-  origin: { file: '', pointer: '' },
-};
 
 /**
  * Reads a resolver document (resolver module 2025.10) with the token files it names. Without one, all token files are
@@ -67,11 +61,18 @@ export function readResolver(documents: Documents, path: string | undefined): Re
   }
   const reader = new ResolverReader(documents, path, document, report);
   const layers = reader.layers();
-  return { modifiers: reader.modifiers, layers, problems };
+  const within = withinLimit({ modifiers: reader.modifiers, layers }, (modifier, message) =>
+    report({ file: path, pointer: reader.places.get(modifier)! }, (list, here) =>
+      list.error(here, 'too-many', message),
+    ),
+  );
+  return { ...within, problems };
 }
 
 class ResolverReader {
   readonly modifiers: Modifier[] = [];
+  /** Where each has its contexts, by name. */
+  readonly places = new Map<string, string>();
   /** Sets that sources name, by what names them: each is read once, however often it is named. */
   private readonly named = new Map<string, DeclaredGroup>();
   /** How many contexts there are so far. */
@@ -141,6 +142,7 @@ class ResolverReader {
       const known = typeof preset === 'string' && names.includes(preset) ? preset : null;
       const media = this.media(body, names, at);
       const colorScheme = this.colorScheme(body, names, media, at);
+      this.places.set(name, pointer(...at, 'contexts'));
       this.modifiers.push({ name, contexts: names, default: known, media, colorScheme });
     }
     const trees = names.map(
@@ -211,8 +213,8 @@ class ResolverReader {
   }
 
   private sources(list: unknown, at: Step[]): DeclaredGroup {
-    if (!Array.isArray(list)) return EMPTY;
-    return list.map((source, index) => this.source(source, [...at, index], [])).reduce(mergeTrees, EMPTY);
+    if (!Array.isArray(list)) return NO_TOKENS;
+    return mergeTrees(list.map((source, index) => this.source(source, [...at, index], [])));
   }
 
   private source(source: unknown, at: Step[], seen: readonly string[]): DeclaredGroup {
@@ -226,7 +228,7 @@ class ResolverReader {
       const files = [...this.documents.keys()].filter(file => file.endsWith('.tokens.json'));
       const near = nearest(path, files)?.replace(/^.*\//, '');
       this.fail([...at, '$ref'], 'missing-file', `There is no file “${path}”.`, near, path);
-      return EMPTY;
+      return NO_TOKENS;
     }
     return readTree(body, path, [], this.report);
   }
@@ -241,7 +243,7 @@ class ResolverReader {
         'reference-cycle',
         `These sets name each other: ${[...seen, target].join(' → ')}.`,
       );
-      return EMPTY;
+      return NO_TOKENS;
     }
     const steps = fragmentSteps(target);
     const sets = this.document['sets'];
@@ -249,11 +251,11 @@ class ResolverReader {
     const list = isObject(set) ? set['sources'] : undefined;
     if (!Array.isArray(list)) {
       this.fail([...at, '$ref'], 'missing-reference', `“${target}” is no set of this document.`);
-      return EMPTY;
+      return NO_TOKENS;
     }
-    const tree = list
-      .map((source, index) => this.source(source, [...steps, 'sources', index], [...seen, target]))
-      .reduce(mergeTrees, EMPTY);
+    const tree = mergeTrees(
+      list.map((source, index) => this.source(source, [...steps, 'sources', index], [...seen, target])),
+    );
     this.named.set(target, tree);
     return tree;
   }
@@ -275,7 +277,9 @@ function relativeTo(file: string, target: string): string {
 
 /** All layers of one complete input merged into one tree. */
 export function mergedTree(resolver: Resolver, input: ContextInput): DeclaredGroup {
-  return resolver.layers
-    .map(layer => layer.trees.get(layer.modifier === null ? '' : (input[layer.modifier] ?? '')) ?? EMPTY)
-    .reduce(mergeTrees, EMPTY);
+  return mergeTrees(
+    resolver.layers.flatMap(
+      layer => layer.trees.get(layer.modifier === null ? '' : (input[layer.modifier] ?? '')) ?? [],
+    ),
+  );
 }

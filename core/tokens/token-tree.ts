@@ -87,18 +87,43 @@ function checkName(name: string, origin: Origin, report: Report): boolean {
 
 const merged = new ObjectMemo<DeclaredGroup>();
 
-/** Lays trees over one another: the later wins token by token, groups grow together. The same trees give the same object. */
-export const mergeTrees = (below: DeclaredGroup, above: DeclaredGroup): DeclaredGroup =>
-  merged.of([below, above], () => laidOver(below, above));
+/** A tree in which nothing stands. */
+export const NO_TOKENS: DeclaredGroup = {
+  kind: 'group',
+  own: {},
+  members: new Map(),
+  origin: { file: '', pointer: '' },
+};
 
-function laidOver(below: DeclaredGroup, above: DeclaredGroup): DeclaredGroup {
-  const members = new Map(below.members);
-  for (const [name, member] of above.members) {
-    const before = members.get(name);
-    members.set(
-      name,
-      before?.kind === 'group' && member.kind === 'group' ? mergeTrees(before, member) : member,
-    );
-  }
-  return { kind: 'group', own: { ...below.own, ...above.own }, members, origin: above.origin };
+/**
+ * Lays trees over one another, all at once: the later wins token by token, groups grow together. The same trees give the same object, and one
+ * over which nothing lies stays the object it is.
+ */
+export function mergeTrees(trees: readonly DeclaredGroup[]): DeclaredGroup {
+  const [first, ...others] = trees.filter((tree, index) => !isBare(tree) && tree !== trees[index - 1]);
+  if (!first) return trees.at(-1) ?? NO_TOKENS;
+  return others.length === 0 ? first : merged.of([first, ...others], () => laidOver([first, ...others]));
+}
+
+const isBare = ({ own, members }: DeclaredGroup): boolean =>
+  members.size === 0 && Object.keys(own).length === 0;
+
+function laidOver(trees: readonly DeclaredGroup[]): DeclaredGroup {
+  const members = new Map<string, DeclaredToken | DeclaredGroup>();
+  /** Groups of the same name, as far as no token lies between them. */
+  const grown = new Map<string, DeclaredGroup[]>();
+  for (const tree of trees)
+    for (const [name, member] of tree.members) {
+      const before = members.get(name);
+      if (before?.kind !== 'group' || member.kind !== 'group') grown.delete(name);
+      else {
+        const groups = grown.get(name);
+        if (groups) groups.push(member);
+        else grown.set(name, [before, member]);
+      }
+      members.set(name, member);
+    }
+  for (const [name, groups] of grown) members.set(name, mergeTrees(groups));
+  const own = Object.assign({}, ...trees.map(tree => tree.own)) as JsonObject;
+  return { kind: 'group', own, members, origin: trees.at(-1)!.origin };
 }
