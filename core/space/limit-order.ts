@@ -1,6 +1,6 @@
 import { bits, disjoint, intersect, isEmpty, withMask, type Box } from './box';
 import type { LimitCluster } from './limit-clusters';
-import { replaced, settle, type Limit, type Piece } from './limits';
+import { refuseMore, replaced, settle, type Limit, type Piece } from './limits';
 import { appliedOnce } from './settled-by';
 
 /** Two limits of which it matters which is applied first, and a combination where it does. */
@@ -22,10 +22,11 @@ export function orderDependence(cluster: LimitCluster, limits: readonly Limit[])
   const own = cluster.limits.map(index => limits[index]!);
   for (const limit of own) {
     for (const { box, target } of stepsOf(limit)) {
+      const near = cluster.pieces.filter(piece => !disjoint(piece.box, box));
       for (const after of cluster.pieces) {
         const first = throughStep(box, target, after);
         if (!first) continue;
-        for (const alone of cluster.pieces) {
+        for (const alone of near) {
           if (disjoint(first.box, alone.box)) continue;
           const raw = differing(intersect(first.box, alone.box), first.target, alone.target);
           if (raw) return dependence(raw, limit, limits);
@@ -41,13 +42,15 @@ function stepsOf({ region, holds }: Limit): Piece[] {
   const start: Piece = { box: region, target: region.map(() => -1) };
   return holds
     .reduce<Piece[]>(
-      (pieces, { axis, allowed, first }) =>
-        pieces.flatMap(({ box, target }) =>
+      (pieces, { axis, allowed, first }) => {
+        refuseMore(pieces);
+        return pieces.flatMap(({ box, target }) =>
           [
             { box: withMask(box, axis, box[axis]! & allowed), target },
             { box: withMask(box, axis, box[axis]! & ~allowed), target: replaced(target, axis, first) },
           ].filter(piece => !isEmpty(piece.box)),
-        ),
+        );
+      },
       [start],
     )
     .filter(({ target }) => target.some(value => value >= 0));

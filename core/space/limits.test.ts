@@ -148,3 +148,29 @@ test('limits beyond all overview are refused, not pondered', () => {
   }).problems.map(problem => problem.code);
   expect(codes).toEqual(['tangled-limits']);
 });
+
+test.each([
+  ['limits that hold almost all axes', 60, 58],
+  ['a limit that holds twenty axes', 1, 20],
+  ['limits by the hundred', 900, 1],
+])('%s : entangled, not an exception', (_, count, held) => {
+  const axes = Array.from({ length: 60 }, (_each, index) => ({
+    id: `a${index}`,
+    kind: 'option' as const,
+    values: [{ id: 'x' }, { id: 'y' }, { id: 'z' }],
+  }));
+  const limits = Array.from({ length: count }, (_each, index) => ({
+    while: { [`a${index % 60}`]: 'x' },
+    holds: Object.fromEntries(
+      Array.from({ length: held }, (_held, step) => [`a${(index * 7 + step + 1) % 60}`, ['x', 'y']]),
+    ),
+  }));
+  const component: ComponentDocument = {
+    format: 'periwinkle-component/1',
+    id: 'x',
+    anatomy: { part: 'root', kind: 'stack' },
+    axes,
+    limits: limits.filter(limit => !(Object.keys(limit.while)[0]! in limit.holds)),
+  };
+  expect(problemsOf(component).problems.map(({ code }) => code)).toEqual(['tangled-limits']);
+});

@@ -68,6 +68,11 @@ export class TangledLimits extends Error {
 
 const MAX_PIECES = 1500;
 
+/** Each axis that a limit holds can double the pieces: called before there are so many that nobody gets to count them. Throws `TangledLimits`. */
+export function refuseMore(pieces: readonly unknown[]): void {
+  if (pieces.length > MAX_PIECES) throw new TangledLimits();
+}
+
 interface OpenPiece extends Piece {
   /** Limits that acted, each with the target it led to, to notice a circle. */
   readonly passed: readonly string[];
@@ -89,8 +94,9 @@ export interface Endless {
 export function parted(full: Box, limits: readonly Limit[], endless: (found: Endless) => void): Piece[] {
   const open: OpenPiece[] = [{ box: full, target: full.map(() => -1), passed: [], circling: false }];
   const settled: Piece[] = [];
+  const known = limits.map(limit => ({ limit, named: namedAxes(limit.region, full) }));
   for (let piece = open.pop(); piece; piece = open.pop()) {
-    const parts = piece.circling ? null : applyFirst(piece, limits);
+    const parts = piece.circling ? null : applyFirst(piece, known);
     if (parts) open.push(...parts);
     else if (piece.circling) endless({ box: piece.box, limits: limitsPassed(piece) });
     else settled.push({ box: piece.box, target: piece.target });
@@ -110,13 +116,34 @@ const limitsPassed = ({ passed }: OpenPiece): number[] => [
   ...new Set(passed.map(text => Number(text.split(':')[0]))),
 ];
 
+interface Named {
+  readonly limit: Limit;
+  /** Axes that it is not for all values of: few of many. */
+  readonly named: readonly number[];
+}
+
+const namedAxes = (region: Box, full: Box): number[] =>
+  region.flatMap((mask, axis) => (mask === full[axis] ? [] : [axis]));
+
+/** Whether a limit changes something in a piece. This is asked of each limit for each piece. */
+function acts({ box, target }: Piece, { limit: { region, holds }, named }: Named): boolean {
+  for (const axis of named) {
+    const fixed = target[axis]!;
+    if (((fixed >= 0 ? 1 << fixed : box[axis]!) & region[axis]!) === 0) return false;
+  }
+  return holds.some(({ axis, allowed }) => {
+    const fixed = target[axis]!;
+    return ((fixed >= 0 ? 1 << fixed : box[axis]! & region[axis]!) & ~allowed) !== 0;
+  });
+}
+
 /** Splits a piece by the first limit that acts in it, or gives `null` when none does. */
-function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | null {
-  for (const limit of limits) {
-    const inside = restrict(piece, limit.region);
-    if (!inside) continue;
+function applyFirst(piece: OpenPiece, limits: readonly Named[]): OpenPiece[] | null {
+  for (const each of limits) {
+    if (!acts(piece, each)) continue;
+    const { limit } = each;
+    const inside = restrict(piece, limit.region)!;
     const violations = limit.holds.map(hold => ({ ...hold, bad: violating(piece, inside, hold) }));
-    if (violations.every(({ bad }) => bad === 0)) continue;
     const outside = subtract(piece.box, inside).map(box => ({ ...piece, box }));
     // Inside, each held axis is split into the values that stay and the values that are changed.
     let parts: { box: Box; target: readonly number[]; changed: boolean }[] = [
@@ -133,6 +160,7 @@ function applyFirst(piece: OpenPiece, limits: readonly Limit[]): OpenPiece[] | n
         };
         return stays === 0 ? [change] : [{ ...part, box: withMask(part.box, axis, stays) }, change];
       });
+      refuseMore(parts);
     }
     return [...outside, ...parts.map(part => nextPiece(piece, part, limit))];
   }
