@@ -164,3 +164,35 @@ test(
   },
   TIMEOUT,
 );
+
+test(
+  'of many systems those are looked at that somebody comes to; one that is gone by then is said to be',
+  async () => {
+    const last = 'boat-39';
+    for (let index = 0; index < 40; index++) {
+      const manifest = {
+        format: 'periwinkle-system/1',
+        id: `boat-${index}`,
+        title: `Boat ${index}`,
+        prefix: 'b',
+      };
+      const response = await fetch(`${address}/api/systems`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ documents: { 'system.json': manifest } }),
+      });
+      expect(response.status).toBe(201);
+    }
+    await driver.get(address);
+    await eventually(driver, `document.querySelectorAll('.shelf article').length >= 40`);
+    const facts = `[...document.querySelectorAll('.shelf .facts')].at(-1).textContent`;
+    await eventually(driver, `document.querySelector('.shelf .facts').textContent.includes('fields')`);
+    expect(await driver.executeScript(`return ${facts}`)).toMatch(/^…/);
+    await fetch(`${address}/api/systems/${last}`, { method: 'DELETE' });
+    await driver.executeScript(`[...document.querySelectorAll('.shelf article')].at(-1).scrollIntoView()`);
+    await eventually(driver, `${facts}.startsWith('could not be read')`);
+    for (let index = 0; index < 39; index++)
+      await fetch(`${address}/api/systems/boat-${index}`, { method: 'DELETE' });
+  },
+  TIMEOUT,
+);

@@ -153,7 +153,7 @@ test.each([
   ['limits that hold almost all axes', 60, 58],
   ['a limit that holds twenty axes', 1, 20],
   ['limits by the hundred', 900, 1],
-])('%s : entangled, not an exception', (_, count, held) => {
+])('%s: entangled, not an exception', (_, count, held) => {
   const axes = Array.from({ length: 60 }, (_each, index) => ({
     id: `a${index}`,
     kind: 'option' as const,

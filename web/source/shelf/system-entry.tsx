@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import { compileSystem } from '@periwinkle/core/components/system';
 import { counted } from '../common/numbers';
+import { useSeen } from '../common/use-seen';
 import { systemUrl, type SystemSummary } from '../data/api';
 import { FieldAtRest } from '../specimen/field-at-rest';
 import { PreviewSurface } from '../specimen/preview-surface';
@@ -31,7 +32,11 @@ export function SystemEntry({
   onRemove: () => void;
   onCopy: () => void;
 }) {
+  const entry = useRef<HTMLElement>(null);
+  // There can be hundreds: each is looked at when somebody comes to it.
+  const enabled = useSeen(entry);
   const glance = useQuery({
+    enabled,
     queryKey: ['glance', system.id, system.changedAt],
     queryFn: () => glances.at(systemUrl(system.id)),
   });
@@ -40,7 +45,7 @@ export function SystemEntry({
     timeStyle: 'short',
   });
   return (
-    <article>
+    <article ref={entry}>
       <h2>
         <Link to={`/${system.id}`}>{system.title}</Link>
       </h2>
