@@ -183,11 +183,24 @@ const within = (inner: string): object => ({
   kind: 'row',
   children: many(3, index => ({ part: `p${index}`, kind: 'use', component: inner })),
 });
-const component = (id: string, anatomy: object): object => ({
+const component = (id: string, anatomy: object, more: object = {}): object => ({
   format: 'periwinkle-component/1',
   id,
   anatomy,
+  ...more,
 });
+const white = (id: string): object => ({ id, type: 'color', default: '#ffffff' });
+/** A system of its own. */
+const create = (id: string, documents: object, more: object = {}): Sent =>
+  json(
+    'POST',
+    '/api/systems',
+    JSON.stringify({ documents: { 'system.json': system(id, more), ...documents } }),
+  );
+const files = (components: readonly object[]): object =>
+  Object.fromEntries(
+    components.map(each => [`components/${(each as { id: string }).id}.component.json`, each]),
+  );
 const SHORT: Readonly<Record<string, () => Sent>> = {
   'components within components': () =>
     json(
@@ -230,6 +243,85 @@ const SHORT: Readonly<Record<string, () => Sent>> = {
           },
         },
       }),
+    ),
+  'a reference of very many steps': () =>
+    create('steps', {
+      'tokens/a.tokens.json': { t: { $type: 'color', $value: `{${'a.'.repeat(47_000)}}` } },
+    }),
+  'a parameter handed on by the thousand': () =>
+    create(
+      'handed',
+      files(
+        many(6, level =>
+          component(
+            `c${level}`,
+            {
+              part: 'root',
+              kind: 'row',
+              children:
+                level === 0
+                  ? []
+                  : [
+                      {
+                        part: 'in',
+                        kind: 'use',
+                        component: `c${level - 1}`,
+                        parameters: { x: '@x '.repeat(1_300) },
+                      },
+                    ],
+            },
+            { parameters: [white('x')], rules: [{ id: 'r', when: {}, set: { root: { color: '@x' } } }] },
+          ),
+        ),
+      ),
+    ),
+  'derived by the thousand': () =>
+    create(
+      'derived',
+      files([
+        component('c', { part: 'root', kind: 'row' }, { parameters: many(900, index => white(`p${index}`)) }),
+        ...many(1_500, index => ({ format: 'periwinkle-component/1', id: `d${index}`, extends: 'c' })),
+      ]),
+    ),
+  'a file in sources by the hundred': () =>
+    create(
+      'sources',
+      {
+        'tokens/a.tokens.json': Object.fromEntries(
+          many(5_000, index => [`t${index}`, { $type: 'number', $value: index }]),
+        ),
+        'tokens/r.resolver.json': {
+          version: '2025.10',
+          sets: {
+            a: {
+              sources: many(900, index => (index % 2 ? { $ref: 'a.tokens.json' } : { [`.${index}`]: {} })),
+            },
+          },
+          resolutionOrder: [{ $ref: '#/sets/a' }],
+        },
+      },
+      { resolver: 'tokens/r.resolver.json' },
+    ),
+  'limits that hold all axes': () =>
+    create(
+      'limits',
+      files([
+        component(
+          'c',
+          { part: 'root', kind: 'row' },
+          {
+            axes: many(60, index => ({
+              id: `a${index}`,
+              kind: 'option',
+              values: [{ id: 'x' }, { id: 'y' }],
+            })),
+            limits: many(60, index => ({
+              while: { [`a${index}`]: 'x' },
+              holds: Object.fromEntries(many(59, step => [`a${(index + step + 1) % 60}`, 'x'])),
+            })),
+          },
+        ),
+      ]),
     ),
 };
 const ALL = { ...KINDS, ...SHORT };
