@@ -23,7 +23,7 @@ export const LIMITS = {
   tokenValues: 250_000,
   values: 30_000,
   /** The same that all derived components of a system take of others. */
-  derivedValues: 300_000,
+  derivedValues: 150_000,
   /** Of all modifiers of a system together. */
   contexts: 250,
   /** Of all their contexts, those that hold in each counted with each. */

@@ -59,6 +59,11 @@ test('random trees come to the same as one after the other', () => {
   for (let turn = 0; turn < 300; turn++) {
     const trees = Array.from({ length: random(6) }, (_, index) => tree(body(3), `${index}`));
     const all = trees.flatMap(each => (random(3) === 0 ? [each, each] : [each]));
+    const again = trees.filter(() => random(3) === 0);
+    // A token between groups of a name parts them, and then order is that of the last of them.
+    expect(told(mergeTrees([...all, ...again, ...all]))).toEqual(
+      told([...all, ...again, ...all].reduce(onTop, NO_TOKENS)),
+    );
     const [merged, expected] = [mergeTrees(all), all.reduce(onTop, NO_TOKENS)];
     expect(told(merged)).toEqual(told(expected));
     expect(Object.keys(told(merged))).toEqual(Object.keys(told(expected)));

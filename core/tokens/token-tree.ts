@@ -100,9 +100,19 @@ export const NO_TOKENS: DeclaredGroup = {
  * over which nothing lies stays the object it is.
  */
 export function mergeTrees(trees: readonly DeclaredGroup[]): DeclaredGroup {
-  const [first, ...others] = trees.filter((tree, index) => !isBare(tree) && tree !== trees[index - 1]);
+  const [first, ...others] = withoutRepeats(trees.filter(tree => !isBare(tree)));
   if (!first) return trees.at(-1) ?? NO_TOKENS;
   return others.length === 0 ? first : merged.of([first, ...others], () => laidOver([first, ...others]));
+}
+
+/** Of a tree that is there several times only the first, whose names come first, and the last, which wins. */
+function withoutRepeats(trees: readonly DeclaredGroup[]): readonly DeclaredGroup[] {
+  const last = new Map(trees.map((tree, index) => [tree, index]));
+  if (last.size === trees.length) return trees;
+  const first = new Map(trees.map((tree, index) => [tree, index] as const).toReversed());
+  return trees
+    .filter((tree, index) => first.get(tree) === index || last.get(tree) === index)
+    .filter((tree, index, kept) => tree !== kept[index - 1]);
 }
 
 const isBare = ({ own, members }: DeclaredGroup): boolean =>
