@@ -3,7 +3,7 @@ import { and, eq, like, sql } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { connectTo, type OpenDatabase } from './source/database';
 import { OPENAPI } from './source/openapi';
-import { documents as rows } from './source/schema';
+import { documents as rows, systems } from './source/schema';
 import {
   CONFIG,
   demoDocuments,
@@ -247,6 +247,20 @@ test('all other answers that are described are given, and none that is not', asy
     ]);
     seen.push(`${method} ${templateOf(path)} ${code}`);
   }
+  // A shelf that is full, of which something was taken off before it was.
+  expect(await status(server.url, 'DELETE', '/api/systems/third')).toBe(204);
+  const now = new Date();
+  await server.database.db.insert(systems).values(
+    Array.from({ length: LIMITS.systems }, (_, index) => ({
+      id: `stands-${index}`,
+      title: 'Stands here',
+      createdAt: now,
+      changedAt: now,
+    })),
+  );
+  const restore = '/api/systems/third/restore';
+  expect(await status(server.url, 'POST', restore)).toBe(409);
+  seen.push(`POST ${templateOf(restore)} 409`);
   const described = operations.flatMap(({ method, path, responses }) =>
     Object.keys(responses)
       .filter(code => !(code in COMMON) || seen.includes(`${method} ${path} ${code}`))
