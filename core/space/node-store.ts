@@ -24,7 +24,7 @@ export class TangledSets extends Error {
  */
 export class NodeStore {
   /** Far more nodes than any question about a component of 10^12 combinations has needed. */
-  static most = 1_000_000;
+  static most = 4_000_000;
 
   /** By node; the two leaves lie below the last axis. */
   levels = new Int32Array(ROOM);
