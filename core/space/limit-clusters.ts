@@ -1,6 +1,6 @@
 import { isEmpty, type Box } from './box';
 import { EVERYWHERE, type Extent, type Extents } from './extent';
-import { piecesOf, restrict, type Limit, type Piece } from './limits';
+import { namedAxes, piecesOf, restrict, type Limit, type Piece } from './limits';
 
 /** Limits that share axes, directly or through others, and the pieces into which they part the space. */
 export interface LimitCluster {
@@ -38,8 +38,7 @@ export function limitClusters(full: Box, limits: readonly Limit[]): LimitCluster
 }
 
 function axesOf(limit: Limit, full: Box): Set<number> {
-  const named = limit.region.flatMap((mask, axis) => (mask === full[axis] ? [] : [axis]));
-  return new Set([...named, ...limit.holds.map(({ axis }) => axis)]);
+  return new Set([...namedAxes(limit.region, full), ...limit.holds.map(({ axis }) => axis)]);
 }
 
 /** All raw combinations that the limits take into `region`. */

@@ -122,7 +122,8 @@ interface Named {
   readonly named: readonly number[];
 }
 
-const namedAxes = (region: Box, full: Box): number[] =>
+/** The axes of which a region does not have all values. */
+export const namedAxes = (region: Box, full: Box): number[] =>
   region.flatMap((mask, axis) => (mask === full[axis] ? [] : [axis]));
 
 /** Whether a limit changes something in a piece. This is asked of each limit for each piece. */
