@@ -1,6 +1,6 @@
 import { ProblemList, type LocalProblem } from '../formats/problem';
 import { heardAllowed, sources } from '../resolution/reading';
-import type { Component } from '../components/component';
+import type { Component, Rule } from '../components/component';
 import { referencesOfValue } from '../resolution/references';
 import { slotsOf } from '../resolution/slots';
 import { EVERYWHERE, NOWHERE, type Extent, type Extents } from '../space/extent';
@@ -27,6 +27,7 @@ type References = ReadonlyMap<string, readonly Edge[]>;
  * where there are circles at all, and references for each circle told and each slot on it.
  */
 export function cycleProblems(component: Component): LocalProblem[] {
+  if (!component.rules.some(rule => refersItself(component, rule))) return [];
   const { extents } = component.space;
   const references = withinCircles(referencesOf(component), extents);
   const problems = new ProblemList();
@@ -45,6 +46,14 @@ export function cycleProblems(component: Component): LocalProblem[] {
   }
   return problems.problems;
 }
+
+/** Whether a component itself refers to something by a rule: without that nothing goes round that does not within what is nested. */
+const refersItself = (component: Component, { nested, settings }: Rule): boolean =>
+  nested === undefined &&
+  settings.some(
+    ({ part, property, value }) =>
+      referencesOfValue(component, component.anatomy.byName.get(part)!, property, value).length > 0,
+  );
 
 /**
  * References restricted to where following on from them never ends. For each slot the largest such set: it begins as

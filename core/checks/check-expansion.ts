@@ -1,6 +1,6 @@
 import { ProblemList, type LocalProblem } from '../formats/problem';
 import { calcReferences } from '../values/calc';
-import type { Component } from '../components/component';
+import type { Component, Rule } from '../components/component';
 import { levels } from '../resolution/hearing';
 import { slotsOf, type Slot } from '../resolution/slots';
 import { MAX_EXPANSION, MAX_REFERENCE_DEPTH } from '../resolution/specimen';
@@ -22,6 +22,7 @@ const NOTHING: Reach = { depth: 0, values: 0 };
  * of all values counts for each property. Linear in the references.
  */
 export function expansionProblems(component: Component): LocalProblem[] {
+  if (!component.rules.some(isOwnCalculation)) return [];
   const problems = new ProblemList();
   const reaches = new Map<string, Reach>();
   for (const slot of innerFirst(component)) {
@@ -37,6 +38,9 @@ export function expansionProblems(component: Component): LocalProblem[] {
   }
   return problems.problems;
 }
+
+const isOwnCalculation = ({ nested, settings }: Rule): boolean =>
+  nested === undefined && settings.some(({ value }) => value.kind === 'calc');
 
 const isWithin = ({ depth, values }: Reach): boolean =>
   depth <= MAX_REFERENCE_DEPTH && values <= MAX_EXPANSION;

@@ -1,6 +1,7 @@
 import type { Component } from '../components/component';
 import { PARAMETER_TYPES, parametersIn, propertyLike } from '../components/parameters';
 import { parameterProperty, tokenProperty } from '../emit/token-names';
+import type { ParameterDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import { ObjectMemo } from '../formats/object-memo';
 import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
@@ -12,35 +13,47 @@ import { readValue, tokensIn } from '../values/value-syntax';
 export function parameterProblems(component: Component, tokens: TokenSet, prefix: string): LocalProblem[] {
   const problems = new ProblemList();
   const declared = component.document.parameters ?? [];
-  const used = declared.length > 0 ? usedParameters(component) : new Set();
+  // What is taken of a base is told there; only what it is called in CSS differs.
+  const own = new Set((component.derivation?.own ?? component.document).parameters?.map(({ id }) => id));
+  const names = propertiesOf(tokens, prefix);
+  const used = own.size > 0 ? usedParameters(component) : new Set();
   declared.forEach((parameter, index) => {
     const at = pointer('parameters', index);
-    const { id, type } = parameter;
-    if (!propertyLike(type)) {
-      problems.error(
-        `${at}/type`,
-        'unknown-type',
-        `“${brief(type)}” is no type that a parameter can have; there is ${oneOf(PARAMETER_TYPES, 12)}.`,
-        nearest(type, PARAMETER_TYPES),
-      );
-      return;
-    }
-    if (parametersIn(parameter.default).length > 0)
-      problems.error(`${at}/default`, 'wrong-type', 'A default is a value or a token, no other parameter.');
-    else checkValue(parameter.default, type, tokens, `${at}/default`, problems);
+    const { id } = parameter;
     const name = parameterProperty(prefix, component.id, id);
-    const twin = propertiesOf(tokens, prefix).get(name);
+    const twin = names.get(name);
     if (twin !== undefined)
       problems.error(
         `${at}/id`,
         'name-collision',
         `“${id}” and ${twin} would both be ${name} in CSS; rename one.`,
       );
+    if (!own.has(id)) return;
+    checkDeclared(parameter, tokens, at, problems);
     if (!used.has(id))
       problems.warning(at, 'unused-parameter', `No rule reads “@${id}”, so setting it does nothing.`);
   });
   checkUses(component, tokens, problems);
   return problems.problems;
+}
+
+/** What a parameter says of itself: a type there is, and a default of that type. */
+function checkDeclared(
+  { type, default: value }: ParameterDocument,
+  tokens: TokenSet,
+  at: string,
+  problems: ProblemList,
+): void {
+  if (!propertyLike(type))
+    problems.error(
+      `${at}/type`,
+      'unknown-type',
+      `“${brief(type)}” is no type that a parameter can have; there is ${oneOf(PARAMETER_TYPES, 12)}.`,
+      nearest(type, PARAMETER_TYPES),
+    );
+  else if (parametersIn(value).length > 0)
+    problems.error(`${at}/default`, 'wrong-type', 'A default is a value or a token, no other parameter.');
+  else checkValue(value, type, tokens, `${at}/default`, problems);
 }
 
 const properties = new ObjectMemo<Map<string, ReadonlyMap<string, string>>>();

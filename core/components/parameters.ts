@@ -1,8 +1,7 @@
 import type { ComponentDocument, ParameterDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
 import { LIMITS } from '../formats/limits';
 import { ObjectMemo } from '../formats/object-memo';
-import { originAt } from '../expansion/origin';
+import { originOf } from '../expansion/origin';
 import type { Derivation } from '../expansion/derived-documents';
 import type { Property } from '../values/property';
 import { propertyNamed } from '../values/property-registry';
@@ -40,14 +39,16 @@ export function readParameters(
   if (own.length === 0 && nested.length === 0) return NO_PARAMETERS;
   const inner = nested.flatMap(({ use, component }) => [use.document, component.parameters]);
   const byOwners = tables.of([own, document.anatomy, ...inner], () => new Map<string, Parameters>());
-  const owners = own.map((_, index) => ownersOf(index, document.id, derivation));
-  const key = JSON.stringify(owners);
+  const levels = own.map((_, index) => levelOf(index, derivation));
+  const names = [document.id, ...(derivation?.bases.map(({ id }) => id) ?? [])];
+  const key = JSON.stringify([names, levels]);
   let table = byOwners.get(key);
   if (!table) {
+    const owners = names.map((_, level) => names.slice(0, level + 1));
     table = new Map([
       ...own.map(
         (each, index) =>
-          [each.id, { key: each.id, document: each, owners: owners[index]!, given: null }] as const,
+          [each.id, { key: each.id, document: each, owners: owners[levels[index]!]!, given: null }] as const,
       ),
       ...nested.flatMap(within).map(parameter => [parameter.key, parameter] as const),
     ]);
@@ -58,11 +59,11 @@ export function readParameters(
 
 const NO_PARAMETERS: Parameters = new Map();
 
-/** The component and those of its bases that have a parameter from the one where it was written. */
-function ownersOf(index: number, id: string, derivation: Derivation | null): readonly string[] {
-  const file = derivation && originAt(derivation.origin, pointer('parameters', index)).file;
-  const from = derivation?.bases.findIndex(base => base.file === file) ?? -1;
-  return [id, ...(derivation?.bases.slice(0, from + 1).map(base => base.id) ?? [])];
+/** How many bases of a component have one of its parameters, from the one where it was written. */
+function levelOf(index: number, derivation: Derivation | null): number {
+  if (!derivation) return 0;
+  const { file } = originOf(originOf(derivation.origin, 'parameters'), index);
+  return derivation.bases.findIndex(base => base.file === file) + 1;
 }
 
 function within({ name, component, use }: Nested): Parameter[] {

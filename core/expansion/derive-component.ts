@@ -3,6 +3,7 @@ import type {
   ComponentDocument,
   ConditionDocument,
   ContentDocument,
+  DecisionDocument,
   DerivedDocument,
   LimitDocument,
   ParameterDocument,
@@ -33,6 +34,7 @@ export interface Derived {
 
 /** Lists whose entries go by id: one of the base's replaces it in its place, others are added. */
 type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content' | 'parameters' | 'walkthroughs';
+type List = ById | 'axes' | 'rules' | 'decisions';
 
 /**
  * What a component that takes everything of a base and says what differs stands for, as if all were written in it. Lists and
@@ -41,8 +43,8 @@ type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content' | 'parame
 export const deriveComponent = (base: Traced<ComponentDocument>, own: Traced<DerivedDocument>): Derived =>
   new Derivation(base, own).derived();
 
-/** What many are derived from is opened once. */
-const rulesOf = new ObjectMemo<readonly Traced<RuleDocument>[]>();
+/** Lists of a base: what many are derived from is opened once. */
+const opened = new ObjectMemo<Map<string, readonly Traced<unknown>[]>>();
 
 class Derivation {
   private readonly problems = new ProblemList();
@@ -56,7 +58,7 @@ class Derivation {
     const { base, own, problems } = this;
     this.checkWithout();
     const { axes, narrowing } = deriveAxes(
-      entriesOf(member(base, 'axes')),
+      this.inBase<AxisDocument>('axes'),
       entriesOf(member(own, 'axes')),
       this.without('axes'),
       problems,
@@ -68,7 +70,7 @@ class Derivation {
     );
     const lost = lostParts(base.value, anatomy.value);
     const rules = deriveRules(
-      rulesOf.of([base], () => entriesOf(member(base, 'rules'))),
+      this.inBase<RuleDocument>('rules'),
       entriesOf(member(own, 'rules')),
       { narrowing, parts: lost, rules: new Set(this.without('rules')) },
       problems,
@@ -127,11 +129,19 @@ class Derivation {
   }
 
   private listIn<Entry>(
-    { value, origin }: Traced<Pick<ComponentDocument, ById>>,
-    name: ById,
+    { value, origin }: Traced<Partial<Record<List, unknown>>>,
+    name: List,
   ): Traced<readonly Entry[]> | undefined {
     const list = value[name] as readonly Entry[] | undefined;
     return list && traced(list, originOf(origin, name));
+  }
+
+  private inBase<Entry>(name: List): readonly Traced<Entry>[] {
+    const { base } = this;
+    const lists = opened.of([base], () => new Map<string, readonly Traced<unknown>[]>());
+    let entries = lists.get(name);
+    if (!entries) lists.set(name, (entries = entriesOf(this.listIn(base, name))));
+    return entries as readonly Traced<Entry>[];
   }
 
   /** The base's entries, as far as they still say something, with those of its own in their places and behind them. */
@@ -141,8 +151,8 @@ class Derivation {
   ): Traced<Entry>[] {
     const out = new Set(this.without(name));
     const own = entriesOf(this.listIn<Entry>(this.own, name));
-    const base = entriesOf(this.listIn<Entry>(this.base, name));
-    const ids = new Set(base.flatMap(({ value }) => value.id ?? []));
+    const base = this.inBase<Entry>(name);
+    const ids = own.length > 0 ? new Set(base.map(({ value }) => value.id)) : NO_IDS;
     const instead = new Map<string, Traced<Entry>>();
     const added = own.filter(entry => {
       const { id } = entry.value;
@@ -269,7 +279,7 @@ class Derivation {
   /** Decisions of the base about rules that are still there, and its own. */
   private decisions(rules: readonly Traced<RuleDocument>[]) {
     const ids = new Set(rules.map(({ value }) => value.id));
-    const kept = entriesOf(member(this.base, 'decisions')).filter(({ value }) =>
+    const kept = this.inBase<DecisionDocument>('decisions').filter(({ value }) =>
       value.rules.every(id => ids.has(id)),
     );
     return listOf(
@@ -309,6 +319,7 @@ class Derivation {
 /** The part, or that around it, which an act of a walkthrough is done to. */
 const ACTED_ON = /^(?:point|press|hold) ([^\s:/]+)/;
 
+const NO_IDS: ReadonlySet<string | undefined> = new Set();
 const EMPTY = traced({}, { file: '', pointer: '' });
 
 function lostParts(base: ComponentDocument, anatomy: ComponentDocument['anatomy']): ReadonlySet<string> {

@@ -8,8 +8,12 @@ export function shortDecimal(value: number, places = 4): string {
   return text === '-0' ? '0' : text;
 }
 
+/** Nothing in it needs escaping. */
+const PLAIN = /^-{0,2}[A-Za-z_][\w-]*$/;
+
 /** An identifier as CSS writes it (CSSOM, "serialize an identifier"). */
 export function cssIdentifier(name: string): string {
+  if (PLAIN.test(name)) return name;
   let result = '';
   const chars = [...name];
   chars.forEach((char, index) => {

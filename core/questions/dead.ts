@@ -1,5 +1,5 @@
 import type { Component, Rule } from '../components/component';
-import { slotsOf, type Slot } from '../resolution/slots';
+import { hasOwnWord, slotsOf, type Slot } from '../resolution/slots';
 import { NOWHERE, type Extent } from '../space/extent';
 import type { Limit } from '../space/limits';
 import { heardAllowed } from '../resolution/reading';
@@ -61,10 +61,10 @@ interface SlotEntry {
   readonly where: Extent;
 }
 
-/** Under which names each rule speaks, and where it has the last word there. */
+/** Under which names each own rule speaks, and where it has the last word there. */
 function slotEntries(component: Component): Map<Rule, SlotEntry[]> {
   const entries = new Map<Rule, SlotEntry[]>();
-  for (const slot of slotsOf(component).all) {
+  for (const slot of slotsOf(component).all.filter(hasOwnWord)) {
     const parted = heardAllowed(component, slot);
     const all = slot.speakers.map(({ rule }, place): Heard => ({ rule, where: parted[place]! }));
     const heard = all.filter(({ where }) => where !== NOWHERE);

@@ -1,6 +1,6 @@
 import type { Component, Rule, Setting } from '../components/component';
 import { heardAllowed } from '../resolution/reading';
-import { slotsOf, type Slot } from '../resolution/slots';
+import { hasOwnWord, slotsOf, type Slot } from '../resolution/slots';
 import { NOWHERE, type Extent } from '../space/extent';
 
 /** A state of a nested component that shows by itself, and no longer in its parent. */
@@ -19,7 +19,7 @@ export interface Silenced {
 export function silencedStates(component: Component): Silenced[] {
   if (component.nested.length === 0) return [];
   return slotsOf(component).all.flatMap(slot => {
-    if (slot.part.nested === null) return [];
+    if (slot.part.nested === null || !hasOwnWord(slot)) return [];
     const heard = heardAllowed(component, slot);
     return slot.speakers.flatMap(({ rule, direct }, place): Silenced[] => {
       if (!direct || heard[place] !== NOWHERE || !isState(component, rule)) return [];

@@ -44,6 +44,10 @@ export class SlotTable {
   }
 }
 
+/** Whether a component's own rules speak, not only those of what is nested in it. */
+export const hasOwnWord = ({ speakers }: Slot): boolean =>
+  speakers.some(({ rule }) => rule.nested === undefined);
+
 const tables = new ObjectMemo<SlotTable>();
 
 /**

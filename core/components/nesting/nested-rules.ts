@@ -84,14 +84,17 @@ const ruleOf = (rule: Rule, nested: Nested, { space, parameters }: Around): Rule
       value: valueIn(name, setting.value),
       ...parameteredIn(name, setting, parameters),
     });
+    const settings = rule.settings.map(moved);
+    // Most that is written is a setting as it is.
+    const known = new Map(rule.settings.map((setting, place) => [setting, settings[place]!]));
     return {
       id: `${name}/${rule.id}`,
       index: rule.index,
       region: space.extents.hull(extent, 'own'),
       extent,
       nested: name,
-      settings: rule.settings.map(moved),
-      written: rule.written.map(moved),
+      settings,
+      written: rule.written.map(setting => known.get(setting) ?? moved(setting)),
       note: rule.note,
     };
   });
