@@ -74,7 +74,7 @@ test('the longer requests take at present, the shorter they may wait to be begun
   const { lane, begun, end } = laneOf();
   void lane.ask(task('first'), 100);
   void lane.ask(task('second'), 100);
-  jest.advanceTimersByTime(ANSWER_MS * 0.6);
+  jest.advanceTimersByTime(ANSWER_MS * 0.4);
   await end('first');
   const third = expect(lane.ask(task('third'), 100)).rejects.toMatchObject({ kind: 'busy' });
   jest.advanceTimersByTime(ANSWER_MS * 0.6);
@@ -94,6 +94,20 @@ test('the longer requests take at present, the shorter they may wait to be begun
   jest.advanceTimersByTime(ANSWER_MS * 0.5);
   await end('fifth');
   expect(begun.at(-1)).toBe('sixth');
+  jest.useRealTimers();
+});
+
+test('after one that took very long others may still wait', async () => {
+  jest.useFakeTimers();
+  const { lane, begun, end } = laneOf();
+  void lane.ask(task('long'), 100);
+  jest.advanceTimersByTime(ANSWER_MS * 50);
+  await end('long');
+  void lane.ask(task('next'), 100);
+  void lane.ask(task('behind'), 100);
+  jest.advanceTimersByTime(ANSWER_MS * 0.3);
+  await end('next');
+  expect(begun).toEqual(['long', 'next', 'behind']);
   jest.useRealTimers();
 });
 

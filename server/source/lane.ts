@@ -19,10 +19,14 @@ interface Waiting {
   readonly refuse: (refusal: Refusal) => void;
 }
 
-/** Of how long requests take at present, how much the last of them says. */
-const NEWS = 0.3;
-/** Few take longer than so many times what they take in the mean. */
+/** Of how long requests take at present, how much one says that took longer than that, and one that took less: it is the long ones that count. */
+const LONGER = 0.5;
+const SHORTER = 0.1;
+/** Few take longer than so many times what they take at present. */
 const SPREAD = 2;
+/** Shares of the time there is: what a request is taken to need before any was seen, and what it counts for at most, so that after a very long one others may still wait. */
+const UNKNOWN = 0.15;
+const LONGEST = 0.3;
 
 const busy = (): Refusal =>
   new Refusal(
@@ -42,13 +46,15 @@ export class Lane {
   private begun = 0;
   private lettersBegun = 0;
   /** What a request takes at present, in milliseconds. */
-  private takes = 0;
+  private takes: number;
   private timer: NodeJS.Timeout | undefined;
 
   constructor(
     readonly thread: WorkerThread,
     private readonly limits: LaneLimits,
-  ) {}
+  ) {
+    this.takes = UNKNOWN * limits.answerMs;
+  }
 
   /** Has a task done, of a request of so many letters. Rejects with a `Refusal` where it was not begun, or had to be given up. */
   async ask(task: Task, letters: number): Promise<Told> {
@@ -58,11 +64,16 @@ export class Lane {
     try {
       return await this.thread.ask(task);
     } finally {
-      this.takes += (performance.now() - since - this.takes) * NEWS;
+      this.learn(performance.now() - since);
       this.begun--;
       this.lettersBegun -= letters;
       this.goOn();
     }
+  }
+
+  private learn(took: number): void {
+    const more = Math.min(took, LONGEST * this.limits.answerMs) - this.takes;
+    this.takes += more * (more > 0 ? LONGER : SHORTER);
   }
 
   private hasRoom(letters: number): boolean {
