@@ -1,4 +1,5 @@
 import { Key, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { eventually, find, named, stored } from './support/browser';
 import { plateReady, scopeEntry, specimenStyle } from './support/field-screen';
@@ -428,6 +429,50 @@ test(
       driver,
       `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#1e1e1e'`,
     );
+  },
+  TIMEOUT,
+);
+
+test(
+  'an edit that is too long to be told is read, by the window that listens for both, before what comes after it',
+  async () => {
+    const path = 'components/text-field.component.json';
+    const field = `${address}/api/systems/quayside/documents/${path}`;
+    const rules = ((await (await fetch(field)).json()) as { rules: object[] }).rules.length;
+    const at = `/rules/${rules}`;
+    const value = (color: string): object => ({ id: 'from-afar', when: {}, set: { frame: { color } } });
+    const long: PatchOperation[] = [
+      { op: 'add', path: at, value: value('#000000') },
+      ...Array.from({ length: 1_000 }, (_, step): PatchOperation => ({
+        op: 'replace',
+        path: `${at}/set/frame/color`,
+        value: `#${String(100_000 + step)}`,
+      })),
+    ];
+    expect(JSON.stringify(long).length).toBeGreaterThan(LIMITS.eventLetters);
+    const edits: [PatchOperation[], string][] = [
+      [long, '#100999'],
+      [[{ op: 'replace', path: `${at}/set/frame/color`, value: '#7a7b7c' }], '#7a7b7c'],
+    ];
+    for (const [patch] of edits) {
+      const revision = Number((await fetch(field)).headers.get('etag')!.replaceAll('"', ''));
+      const { status } = await fetch(`${address}/api/systems/quayside/edits`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ parts: [{ path, revision, key: `afar-${revision}`, patch }] }),
+      });
+      expect(status).toBe(200);
+    }
+    for (const index of [0, 1] as const) {
+      await inWindow(index);
+      await eventually(
+        driver,
+        `[...document.querySelectorAll('.entry')].some(entry => entry.textContent === arguments[0])`,
+        '#7a7b7c',
+      );
+      await set('border-color', `#0${index}0${index}0${index}`);
+      await stored(driver);
+    }
   },
   TIMEOUT,
 );

@@ -359,19 +359,3 @@ describe('systems', () => {
     expect((await call('GET', '/api/systems/broken')).status).toBe(404);
   });
 });
-
-test('events tell of each edit, from where one left off', async () => {
-  const { body } = await call('GET', '/api/systems/quayside');
-  const controller = new AbortController();
-  const stream = await fetch(`${server.url}/api/systems/quayside/events?after=${String(body['lastEdit'])}`, {
-    signal: controller.signal,
-  });
-  expect(stream.headers.get('content-type')).toContain('text/event-stream');
-  const reader = stream.body!.getReader();
-  await patch(FIELD, [{ op: 'replace', path: '/summary', value: 'Told.' }]);
-  let text = '';
-  while (!text.includes('Told.')) text += new TextDecoder().decode((await reader.read()).value);
-  expect(text).toMatch(/id: \d+\nevent: edit\ndata: \{/);
-  controller.abort();
-  await call('POST', '/api/systems/quayside/undo');
-});

@@ -62,6 +62,8 @@ export const LIMITS = {
   /** Of one answer of the server that lists edits: so many, and so many letters of patches; at least one. */
   editsTold: 500,
   lettersTold: 4_000_000,
+  /** Of a patch that listeners are told; of a longer one they are told that it is there to be read. */
+  eventLetters: 40_000,
   /** That the server computes at a stretch for one request, in milliseconds. */
   workMs: 10_000,
   /** Of what is being sent to the server at once, and of its answers that are on their way, in letters each. */

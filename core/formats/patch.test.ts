@@ -117,6 +117,28 @@ describe('patches', () => {
     expect(() => applyPatch(document, patch)).toThrow(reason);
   });
 
+  test.each<[string, PatchOperation[], unknown]>([
+    ['taking it away', [{ op: 'remove', path: '' }], null],
+    ['a part of it in its stead', [{ op: 'move', from: '/rules/0/set', path: '' }], document.rules[0]!.set],
+    ['a copy of a part in its stead', [{ op: 'copy', from: '/rules', path: '' }], document.rules],
+    ['itself in its stead', [{ op: 'move', from: '', path: '' }], document],
+    [
+      'another after it',
+      [
+        { op: 'remove', path: '' },
+        { op: 'add', path: '', value: {} },
+        { op: 'add', path: '/x', value: 1 },
+      ],
+      { x: 1 },
+    ],
+  ])('the whole document: %s', (_, patch, expected) => {
+    const { document: done, inverse } = applyPatch<unknown>(document, patch);
+    expect(done).toEqual(expected);
+    expect(applyPatch<unknown>(done, inverse).document).toEqual(document);
+    // Where nothing is left, only what is replaced as a whole can be put back.
+    if (done === null) expect(inverse).toEqual([{ op: 'replace', path: '', value: document }]);
+  });
+
   test('a copy keeps the order of names that look like numbers', () => {
     const ordered = JSON.parse('{"a":{}}') as Record<string, unknown>;
     const { document: put } = applyPatch(ordered, [

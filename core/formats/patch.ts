@@ -177,7 +177,8 @@ const lettersIn = (value: unknown): number =>
 
 function applyOne(holder: Working, operation: Operation, index: number): void {
   if (operation.op !== 'test') holder.open(operation.path);
-  jsonPatch.applyOperation(holder.root, operation, true, true, true, index);
+  // Another document, where it is the whole of it that is put or taken away.
+  holder.root = jsonPatch.applyOperation(holder.root, operation, true, true, true, index).newDocument;
 }
 
 /**
@@ -188,7 +189,8 @@ function moveEntry(holder: Working, { from, path }: MoveOperation, index: number
   const { root } = holder;
   const entry = at(root, from);
   const isNowhere = path.endsWith('/-') && isInsertion(root, path);
-  if (path === from && !isNowhere && (entry === undefined || isInsertion(root, path))) return [];
+  if (path === from && !isNowhere && (path === '' || entry === undefined || isInsertion(root, path)))
+    return [];
   if (entry === undefined) throw new Error('nothing is there to be moved');
   if (path.startsWith(`${from}/`)) throw new Error('it cannot be moved into itself');
   const behind = membersBehind(root, from);
@@ -228,6 +230,7 @@ function inverseOf(document: unknown, operation: Exclude<PatchOperation, MoveOpe
     case 'test':
       return [];
     case 'remove':
+      if (path === '') return [{ op: 'replace', path, value: plain(document) }];
       return [{ op: 'add', path, value: plain(at(document, path)) }, ...membersBehind(document, path)];
     case 'replace':
       return [{ op: 'replace', path, value: plain(at(document, path)) }];

@@ -285,10 +285,13 @@ const component = {
   $defs: { part, content, given },
 };
 
+/** What a system may be called, as a pattern: it stands in addresses. */
+export const SYSTEM_ID = '^[a-z][a-z0-9-]{0,63}$';
+
 const system = object(
   {
     format: { const: 'periwinkle-system/1' },
-    id: { ...id, pattern: '^[a-z][a-z0-9-]{0,63}$' },
+    id: { ...id, pattern: SYSTEM_ID },
     title: { type: 'string', maxLength: LIMITS.titleLetters },
     subtitle: line,
     prefix: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },

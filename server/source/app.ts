@@ -7,8 +7,9 @@ import type { Config } from './config';
 import type { OpenDatabase } from './database';
 import { EventTail } from './event-tail';
 import { allowHosts, sameOriginWrites } from './http-guards';
-import { problemResponses, unknownPath } from './http-problem';
+import { problemResponses } from './http-problem';
 import { apiRoutes } from './routes';
+import { unknownPath } from './unknown-path';
 import type { Workers } from './workers';
 
 /** Puts the application together. It keeps no state: several may run on one database. */

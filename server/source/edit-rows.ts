@@ -76,3 +76,28 @@ export const editsAfter = (
   systemId: string,
   after: number,
 ): Promise<StoredEdit[]> => editsWhere(db, and(eq(edits.systemId, systemId), gt(edits.id, after)));
+
+/** An edit as listeners are told of it: without a patch that is too long for that. */
+export type ToldEdit = Omit<StoredEdit, 'patch'> & { readonly patch: string | null };
+
+/** So many at once come to no more letters than any answer may tell. */
+const EVENTS_AT_ONCE = Math.floor(LIMITS.lettersTold / LIMITS.eventLetters);
+
+/** What listeners who know of a given edit are to be told next, oldest first. */
+export async function eventsAfter(
+  db: Database,
+  systemId: string,
+  after: number,
+): Promise<readonly ToldEdit[]> {
+  const { patch } = edits;
+  const short = sql<
+    string | null
+  >`case when char_length(${patch}) <= ${LIMITS.eventLetters} then ${patch} end`;
+  const rows = await db
+    .select({ ...EDIT_COLUMNS, patch: short })
+    .from(edits)
+    .where(and(eq(edits.systemId, systemId), gt(edits.id, after)))
+    .orderBy(asc(edits.id))
+    .limit(EVENTS_AT_ONCE);
+  return rows.map(row => ({ ...row, at: row.at.toISOString() }));
+}

@@ -1,13 +1,16 @@
 import { and, inArray, isNull } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import type { Database } from './database';
-import { editJson, editsAfter, type StoredEdit } from './edit-rows';
+import { editJson, eventsAfter, type ToldEdit } from './edit-rows';
 import { systems } from './schema';
 
 const POLL_MS = 400;
 const HEARTBEAT_MS = 15_000;
 /** Of what a reader has not taken yet: whoever is slower is dropped, and goes on from the last id when it comes back. */
 const BACKLOG_BYTES = 4_000_000;
+
+/** And whoever has not taken for so long what it missed. */
+const TAKEN_MS = 10_000;
 
 interface Listener {
   readonly response: Response;
@@ -87,8 +90,9 @@ export class EventTail {
   private async catchUp(systemId: string, system: Followed, listener: Listener): Promise<void> {
     try {
       for (;;) {
-        const missed = await editsAfter(this.db, systemId, listener.last);
+        const missed = await eventsAfter(this.db, systemId, listener.last);
         missed.forEach(edit => tell(listener, edit, eventText(edit)));
+        await taken(listener.response);
         if (!system.listeners.has(listener)) return;
         if (missed.length === 0 && listener.last >= system.told) break;
       }
@@ -127,7 +131,7 @@ export class EventTail {
     try {
       while (system.isAsked) {
         system.isAsked = false;
-        const found = await editsAfter(this.db, systemId, system.told);
+        const found = await eventsAfter(this.db, systemId, system.told);
         for (const edit of found) {
           const text = eventText(edit);
           system.told = edit.id;
@@ -145,12 +149,34 @@ export class EventTail {
   }
 }
 
-const eventText = (edit: StoredEdit): string =>
-  `id: ${edit.id}\nevent: edit\ndata: ${editJson(edit).text}\n\n`;
+/** An edit, or that there are some to be read that are too long to be told. */
+function eventText(edit: ToldEdit): string {
+  const { id, patch } = edit;
+  if (patch === null) return `id: ${id}\nevent: more\ndata: {"after":${id - 1}}\n\n`;
+  return `id: ${id}\nevent: edit\ndata: ${editJson({ ...edit, patch }).text}\n\n`;
+}
 
-function tell(listener: Listener, edit: StoredEdit, text: string): void {
-  if (edit.id <= listener.last) return;
-  listener.last = edit.id;
-  listener.response.write(text);
-  if (listener.response.writableLength > BACKLOG_BYTES) listener.response.destroy();
+function tell(listener: Listener, edit: ToldEdit, text: string): void {
+  const { response, last } = listener;
+  if (edit.id <= last) return;
+  // What is told at once may be much; who has not taken what was told before is too slow.
+  if (response.writableLength > BACKLOG_BYTES) response.destroy();
+  else {
+    listener.last = edit.id;
+    response.write(text);
+  }
+}
+
+/** Once what was written has been taken; or nobody is there any more to take it, or has taken too long. */
+function taken(response: Response): Promise<void> {
+  if (!response.writableNeedDrain) return Promise.resolve();
+  return new Promise(resolve => {
+    const late = setTimeout(() => response.destroy(), TAKEN_MS);
+    const end = (): void => {
+      clearTimeout(late);
+      response.off('drain', end).off('close', end);
+      resolve();
+    };
+    response.on('drain', end).on('close', end);
+  });
 }

@@ -6,11 +6,17 @@ const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 const hostName = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
 
+/** Every host that a request names: there may be several, of which others may go by another one than we. */
+function hostsOf({ url, headersDistinct }: Request): readonly string[] {
+  const named = headersDistinct['host'] ?? [''];
+  return URL.canParse(url) ? [...named, new URL(url).host] : named;
+}
+
 /** Answers only to names it was told to answer to, so that no foreign name can be pointed at it. */
 export function allowHosts(allowed: readonly string[]): RequestHandler {
   const names = new Set([...LOOPBACK, ...allowed.map(name => name.toLowerCase())]);
   return (request: Request, _: Response, next: NextFunction) => {
-    if (names.has(hostName(request.headers.host ?? ''))) return next();
+    if (hostsOf(request).every(host => names.has(hostName(host)))) return next();
     throw new Refusal(
       421,
       'unknown-host',

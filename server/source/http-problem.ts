@@ -1,13 +1,8 @@
-import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { answerText } from './answers';
 import { problemText } from './problem-text';
 import { notFound, Refusal, WrittenRefusal } from './refusal';
-
-/** Paths that lead nowhere. */
-export const unknownPath: RequestHandler = request => {
-  throw notFound(`There is nothing at ${request.method} ${request.path}.`);
-};
 
 /** Errors of the body parser, by their `type`. */
 const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
@@ -23,6 +18,8 @@ const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
 /** Every error leaves as `application/problem+json` (RFC 9457); what we did not foresee is logged and says nothing more. */
 export function problemResponses(logger: Logger): ErrorRequestHandler {
   return (error, request, response, next) => {
+    // It was answered before all of the request had come.
+    if (response.writableEnded) return;
     if (response.headersSent) return next(error);
     const answerProblem = (status: number, text: string): void =>
       answerText(response.status(status), 'application/problem+json', text);

@@ -292,7 +292,8 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
     '/api/systems/{systemId}/events': {
       get: {
         operationId: 'events',
-        summary: 'Server-sent events: each edit as it is stored',
+        summary:
+          'Server-sent events: `edit` with each edit as it is stored; `more` where one is too long for that, to be read from `/edits` after the number given',
         parameters: [
           systemId,
           parameter('after', 'query', 'Number of the last edit known; `Last-Event-ID` goes before'),
@@ -417,3 +418,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
     },
   },
 };
+
+/** What addresses look like that a path of the description stands for. */
+export const addressesOf = (path: string): RegExp =>
+  new RegExp(`^${path.replace('{path}', '.+').replace(/\{\w+\}/g, '[^/]+')}$`);

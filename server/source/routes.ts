@@ -2,6 +2,8 @@ import { writeJson } from '@periwinkle/core/formats/json-text';
 import { Router, text, type Request, type Response } from 'express';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import { brief } from '@periwinkle/core/formats/problem';
+import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
 import type { OpenDatabase } from './database';
 import { answer, answerText, answerWhole } from './answers';
 import { historyEnds, listChanges } from './changes';
@@ -9,13 +11,14 @@ import { editsAfter, editsJson } from './edit-rows';
 import type { EventTail } from './event-tail';
 import { OPENAPI } from './openapi';
 import { RawJson } from './raw-json';
-import { Refusal } from './refusal';
+import { notFound, Refusal } from './refusal';
 import { listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
 import { uploadsInTurn } from './uploads';
 import { KEY } from './work/request-bodies';
 import type { Done } from './work/tasks';
 import type { Workers } from './workers';
 
+const IS_SYSTEM_ID = new RegExp(SYSTEM_ID);
 const PATCH_TYPE = 'application/json-patch+json';
 
 const parameterOf = (request: Request, name: string): string => {
@@ -126,6 +129,11 @@ export function apiRoutes(
     response.set('Cache-Control', 'no-store');
     next();
   }, uploadsInTurn());
+  // A database that leaves out spaces at the end where it compares would find the system under another name too.
+  router.param('systemId', (_, __, next, id: string) => {
+    if (!IS_SYSTEM_ID.test(id)) throw notFound(`There is no system “${brief(id)}”.`);
+    next();
+  });
 
   router.get('/health', async (_, response) => {
     await pool.query('select 1');

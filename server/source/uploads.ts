@@ -1,5 +1,8 @@
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler, Response } from 'express';
 import { LIMITS } from '@periwinkle/core/formats/limits';
+import { answerText } from './answers';
+import { problemText } from './problem-text';
+import { Refusal } from './refusal';
 
 /** How a request that sends something is stopped, let go on, and ended. */
 export interface Sender {
@@ -137,10 +140,16 @@ function goesOn(one: Going): void {
 const SMALL_BYTES = 64_000;
 const PATIENCE_MS = 500;
 
-/** What is sent is read as far as there is room for it: others wait, and what comes too slowly gives way to them. */
+/** Who sends so many pieces of fewer bytes than these in the mean has others wait for next to nothing: each piece takes as long as many bytes. */
+const MANY_PIECES = 2_000;
+const PIECE_LEAST_BYTES = 64;
+/** Time to read the answer, before what else comes is cut off. */
+const CUT_MS = 500;
+
+/** What is sent is read as far as there is room for it: others wait, and what comes too slowly, or in crumbs, gives way to them. */
 export function uploadsInTurn(): RequestHandler {
   const uploads = new Uploads(LIMITS.lettersUnderWay, PATIENCE_MS);
-  return (request, _, next) => {
+  return (request, response, next) => {
     const { 'transfer-encoding': transfer, 'content-length': length } = request.headers;
     const bytes = transfer === undefined ? Number(length ?? 0) : Infinity;
     if (bytes === 0) return next();
@@ -150,9 +159,30 @@ export function uploadsInTurn(): RequestHandler {
       resume: () => request.resume(),
       giveWay: () => request.destroy(),
     });
+    let pieces = 0;
+    let come = 0;
     // Whoever reads it begins in the same turn, so that nothing is missed.
-    request.on('data', (chunk: Buffer) => upload.came(chunk.length));
+    request.on('data', (chunk: Buffer) => {
+      pieces++;
+      come += chunk.length;
+      if (pieces > MANY_PIECES && come < pieces * PIECE_LEAST_BYTES) refuseCrumbs(request, response);
+      else upload.came(chunk.length);
+    });
     request.once('end', upload.end).once('close', upload.end);
     next();
   };
+}
+
+/** Answers before all has come; none of the rest is read. */
+function refuseCrumbs(request: Request, response: Response): void {
+  request.pause();
+  if (response.headersSent) return;
+  const refusal = new Refusal(
+    400,
+    'in-crumbs',
+    'In too many pieces',
+    `This was sent in more than ${MANY_PIECES} pieces of a few bytes each; send it as a whole, or in larger ones.`,
+  );
+  answerText(response.status(refusal.status), 'application/problem+json', problemText(refusal));
+  setTimeout(() => request.destroy(), CUT_MS).unref();
 }

@@ -1,6 +1,6 @@
 import Ajv from 'ajv';
 import type { PatchOperation } from '@periwinkle/core/formats/patch';
-import { OPENAPI } from '../source/openapi';
+import { addressesOf, OPENAPI } from '../source/openapi';
 
 /** An answer of the server, its body read as JSON where it is. */
 export interface Answer {
@@ -22,9 +22,7 @@ const escaped = (step: string): string => step.replaceAll('~', '~0').replaceAll(
 /** What an answer has that the server's own description does not say; nothing of addresses that it does not describe. */
 function undescribed(method: string, address: string, status: number, type: string, body: unknown): string[] {
   const path = address.split('?')[0]!;
-  const found = Object.keys(OPENAPI.paths).find(template =>
-    new RegExp(`^${template.replace('{path}', '.+').replace(/\{\w+\}/g, '[^/]+')}$`).test(path),
-  );
+  const found = Object.keys(OPENAPI.paths).find(template => addressesOf(template).test(path));
   const operation =
     found && (OPENAPI.paths[found]![method.toLowerCase()] as { responses: Record<string, object> });
   if (!operation) return [];

@@ -2,6 +2,7 @@ import Ajv, { type ValidateFunction } from 'ajv';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { readJson } from '@periwinkle/core/formats/read-json';
+import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
 import { Refusal } from '../refusal';
 import { computing } from './computing';
 
@@ -66,7 +67,7 @@ export const BODY_SCHEMAS = {
     type: 'object',
     required: ['id', 'title'],
     properties: {
-      id: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,63}$' },
+      id: { type: 'string', pattern: SYSTEM_ID },
       title: { type: 'string', minLength: 1, maxLength: LIMITS.titleLetters },
     },
     additionalProperties: false,

@@ -24,7 +24,7 @@ export class EditStream {
   private readonly name: string;
   private channel: BroadcastChannel | null = null;
   private events: EventSource | null = null;
-  /** What other windows tell waits until what was stored before they could be heard is known. */
+  /** What is told waits until what was stored before, and could not be heard, is known. */
   private caughtUp = Promise.resolve();
   /** Ends waiting for the lock. */
   private waiting = new AbortController();
@@ -69,7 +69,7 @@ export class EditStream {
     void navigator.locks.request(this.name, { ifAvailable: true }, lock => {
       if (signal.aborted) return;
       if (lock) return this.lead();
-      this.caughtUp = this.catchUp(signal);
+      this.caughtUp = this.catchUp(signal, message => this.tell(message));
       navigator.locks.request(this.name, { signal }, () => this.lead()).catch(stopped);
     });
   }
@@ -96,10 +96,16 @@ export class EditStream {
       this.channel?.postMessage(message);
       this.tell(message);
     };
+    const passInTurn = (message: Message): void => void this.caughtUp.then(() => pass(message));
     events.addEventListener('edit', ({ data }: MessageEvent<string>) =>
-      pass({ edit: parseJson(data) as StoredEdit }),
+      passInTurn({ edit: parseJson(data) as StoredEdit }),
     );
-    events.addEventListener('open', () => pass('open'));
+    // What is too long to be told is read; what is told meanwhile comes after it.
+    events.addEventListener('more', () => {
+      const { signal } = this.waiting;
+      this.caughtUp = this.caughtUp.then(() => this.catchUp(signal, pass));
+    });
+    events.addEventListener('open', () => passInTurn('open'));
     // An answer that is no stream ends an event source for good (HTML, section 9.2.3): whoever leads begins another.
     events.addEventListener('error', () => {
       if (events.readyState !== EventSource.CLOSED) return;
@@ -110,13 +116,13 @@ export class EditStream {
     });
   }
 
-  /** What was stored between reading the system and listening to another window. */
-  private async catchUp(signal: AbortSignal): Promise<void> {
+  /** Reads what was stored after the last edit that is known, and tells it. */
+  private async catchUp(signal: AbortSignal, tell: (message: Message) => void): Promise<void> {
     while (!signal.aborted) {
       try {
         const missed = await api.editsAfter(this.systemId, this.heard);
         if (missed.length === 0 || signal.aborted) return;
-        missed.forEach(edit => this.tell({ edit }));
+        missed.forEach(edit => tell({ edit }));
       } catch (error) {
         // A system that is gone has no more edits.
         if (!(error instanceof ApiError && error.passing)) return;

@@ -1,0 +1,119 @@
+import { connect } from 'node:net';
+import { Caller, FIELD } from './test/caller';
+import { startTestServer, type TestServer } from './test/test-server';
+
+/** Requests that no library would send, and others that mean something else than they seem to. */
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+}, 60_000);
+afterAll(() => server?.close());
+
+const caller = new Caller(() => server.url);
+const AT = '/api/systems/quayside';
+const JSON_TYPE = { 'Content-Type': 'application/json' };
+
+/** Sends just these lines and this body; gives the first line and the problem of the answer. */
+function send(lines: readonly string[], body = ''): Promise<string> {
+  const { hostname, port } = new URL(server.url);
+  return new Promise((resolve, reject) => {
+    const socket = connect(Number(port), hostname);
+    let text = '';
+    const end = (): void => {
+      socket.destroy();
+      resolve(`${/^HTTP\/1.1 (\d+)/.exec(text)?.[1]} ${/urn:periwinkle:problem:([\w-]+)/.exec(text)?.[1]}`);
+    };
+    socket.on('data', data => {
+      text += data.toString();
+      if (/urn:periwinkle:problem|^HTTP\/1.1 2/.test(text)) end();
+    });
+    socket.on('close', end).on('error', reject);
+    socket.write(`${lines.join('\r\n')}\r\n\r\n${body}`);
+  });
+}
+const own = (): string => new URL(server.url).host;
+
+describe('hosts', () => {
+  test.each<[string, (own: string) => string[]]>([
+    ['a second one', host => [`GET ${AT} HTTP/1.1`, `Host: ${host}`, 'Host: elsewhere.example']],
+    ['one before the path', host => [`GET http://elsewhere.example${AT} HTTP/1.1`, `Host: ${host}`]],
+    ['none', () => [`GET ${AT} HTTP/1.0`]],
+  ])('%s that is not ours is not answered', async (_, linesFor) => {
+    expect(await send(linesFor(own()))).toBe('421 unknown-host');
+  });
+
+  test('our own before the path is', async () => {
+    expect(await send([`GET http://${own()}/api/systems HTTP/1.1`, `Host: ${own()}`])).toMatch(/^200 /);
+  });
+});
+
+describe('bodies in crumbs', () => {
+  const lines = (): string[] => [
+    `POST ${AT}/edits HTTP/1.1`,
+    `Host: ${own()}`,
+    'Content-Type: application/json',
+    'Transfer-Encoding: chunked',
+  ];
+  const chunked = (piece: string, times: number): string =>
+    `${`${piece.length.toString(16)}\r\n${piece}\r\n`.repeat(times)}0\r\n\r\n`;
+
+  test('are refused before all have come', async () => {
+    expect(await send(lines(), chunked('[', 300_000))).toBe('400 in-crumbs');
+  });
+
+  test('pieces of some length are none', async () => {
+    expect(await send(lines(), chunked(' '.repeat(100), 5_000) + '{}')).toMatch(/^400 (?!in-crumbs)/);
+  });
+});
+
+test('a system has one name: with a space behind there is none', async () => {
+  for (const name of ['quayside%20', 'quayside%00', 'QUAYSIDE', 'quays%C3%ADde', '%20quayside'])
+    for (const [method, rest] of [
+      ['GET', ''],
+      ['GET', '/history'],
+      ['POST', '/undo'],
+      ['DELETE', ''],
+    ] as const)
+      expect([name, method, rest, (await caller.call(method, `/api/systems/${name}${rest}`)).status]).toEqual(
+        [name, method, rest, 404],
+      );
+});
+
+test.each([
+  ['PUT', FIELD, 'GET, PATCH'],
+  ['DELETE', FIELD, 'GET, PATCH'],
+  ['PATCH', AT, 'GET, DELETE'],
+  ['PUT', '/api/systems', 'GET, POST'],
+  ['GET', `${AT}/undo`, 'POST'],
+  ['POST', '/api/health', 'GET'],
+])('%s %s: 405, with what there is', async (method, path, allowed) => {
+  const answer = await fetch(server.url + path, { method });
+  expect([answer.status, answer.headers.get('allow')]).toEqual([405, allowed]);
+  expect(((await answer.json()) as { detail: string }).detail).toContain(`no ${method}`);
+});
+
+describe('a document that is taken away as a whole', () => {
+  const taken = async (path: string, key: string) => {
+    const revision = Number((await caller.revision(`${AT}/documents/${path}`)).replaceAll('"', ''));
+    const part = { path, revision, key, patch: [{ op: 'remove', path: '' }] };
+    return caller.call('POST', `${AT}/edits`, JSON.stringify({ parts: [part] }), JSON_TYPE);
+  };
+
+  test('is gone, and is back when that is undone', async () => {
+    const path = 'trials/arrival.trial.json';
+    const before = await caller.call('GET', `${AT}/documents/${path}`);
+    expect((await taken(path, 'gone')).status).toBe(200);
+    expect((await caller.call('GET', `${AT}/documents/${path}`)).status).toBe(404);
+    await caller.call('POST', `${AT}/undo`);
+    expect((await caller.call('GET', `${AT}/documents/${path}`)).body).toEqual(before.body);
+  });
+
+  test('is refused where the system needs it', async () => {
+    const answer = await taken('system.json', 'needed');
+    expect([answer.status, answer.body.problems]).toEqual([
+      422,
+      [expect.objectContaining({ code: 'missing-file', file: 'system.json' })],
+    ]);
+  });
+});
