@@ -454,7 +454,7 @@ test(
       [long, '#100999'],
       [[{ op: 'replace', path: `${at}/set/frame/color`, value: '#7a7b7c' }], '#7a7b7c'],
     ];
-    for (const [patch] of edits) {
+    for (const [patch, color] of edits) {
       const revision = Number((await fetch(field)).headers.get('etag')!.replaceAll('"', ''));
       const { status } = await fetch(`${address}/api/systems/quayside/edits`, {
         method: 'POST',
@@ -462,14 +462,17 @@ test(
         body: JSON.stringify({ parts: [{ path, revision, key: `afar-${revision}`, patch }] }),
       });
       expect(status).toBe(200);
+      for (const index of [0, 1] as const) {
+        await inWindow(index);
+        await eventually(
+          driver,
+          `[...document.querySelectorAll('.entry')].some(entry => entry.textContent === arguments[0])`,
+          color,
+        );
+      }
     }
     for (const index of [0, 1] as const) {
       await inWindow(index);
-      await eventually(
-        driver,
-        `[...document.querySelectorAll('.entry')].some(entry => entry.textContent === arguments[0])`,
-        '#7a7b7c',
-      );
       await set('border-color', `#0${index}0${index}0${index}`);
       await stored(driver);
     }
