@@ -68,6 +68,10 @@ export const LIMITS = {
   workMs: 10_000,
   /** Of what is being sent to the server at once, and of its answers that are on their way, in letters each. */
   lettersUnderWay: 64 * 1024 * 1024,
+  /** Of requests that one connection sends before they are answered; that only ask, and are worked on; and of questions to the database. */
+  requestsAtOnce: 8,
+  answersAtOnce: 500,
+  questionsWaiting: 2_500,
   /** Of requests that wait to be begun, in letters; and how long a large one may wait and be worked on as far as can be told, in milliseconds. */
   lettersWaiting: 64 * 1024 * 1024,
   answerMs: 1_700,

@@ -1,9 +1,11 @@
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Config } from './config';
+import { fewAtOnce, fewOnAConnection } from './crowding';
 import type { OpenDatabase } from './database';
 import { EventTail } from './event-tail';
 import { allowHosts, sameOriginWrites } from './http-guards';
@@ -17,6 +19,7 @@ export function createApp(config: Config, database: OpenDatabase, workers: Worke
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
+  app.use(fewOnAConnection(LIMITS.requestsAtOnce));
   app.use(pinoHttp({ logger, autoLogging: config.logLevel === 'debug' || config.logLevel === 'info' }));
   app.use(allowHosts(config.allowedHosts));
   app.use(
@@ -42,7 +45,7 @@ export function createApp(config: Config, database: OpenDatabase, workers: Worke
       strictTransportSecurity: false,
     }),
   );
-  app.use(sameOriginWrites);
+  app.use(sameOriginWrites, fewAtOnce(LIMITS.answersAtOnce));
   app.use('/api', apiRoutes(database, workers, new EventTail(database.db), config.authorHeader), unknownPath);
   if (config.webFolder !== null) serveWeb(app, config.webFolder);
   app.use(unknownPath);

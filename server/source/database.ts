@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import { createPool, type Pool } from 'mysql2/promise';
+import { LIMITS } from '@periwinkle/core/formats/limits';
 import * as schema from './schema';
 
 export type Database = MySql2Database<typeof schema>;
@@ -17,11 +18,15 @@ export interface OpenDatabase {
   readonly close: () => Promise<void>;
 }
 
-/** Connections to a database whose tables are up to date, made when they are first used. */
-export function connectTo(url: string, connectionLimit: number): OpenDatabase {
+/** How the database's client says that as many questions wait as may. */
+export const QUEUE_IS_FULL = 'Queue limit reached.';
+
+/** Connections to a database whose tables are up to date, made when they are first used; so many questions wait for one, 0: any number. */
+export function connectTo(url: string, connectionLimit: number, queueLimit = 0): OpenDatabase {
   const pool = createPool({
     uri: url,
     connectionLimit,
+    queueLimit,
     charset: 'utf8mb4',
     timezone: 'Z',
     supportBigNumbers: true,
@@ -31,7 +36,7 @@ export function connectTo(url: string, connectionLimit: number): OpenDatabase {
 
 /** Connects and brings the tables up to date. Several applications may do so at once: one migrates, the others wait. */
 export async function openDatabase(url: string, migrationsFolder: string): Promise<OpenDatabase> {
-  const opened = connectTo(url, 10);
+  const opened = connectTo(url, 10, LIMITS.questionsWaiting);
   const { db, pool } = opened;
   try {
     const connection = await pool.getConnection();

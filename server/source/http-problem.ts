@@ -1,8 +1,9 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { answerText } from './answers';
+import { QUEUE_IS_FULL } from './database';
 import { problemText } from './problem-text';
-import { notFound, Refusal, WrittenRefusal } from './refusal';
+import { busy, notFound, Refusal, WrittenRefusal } from './refusal';
 
 /** Errors of the body parser, by their `type`. */
 const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
@@ -17,6 +18,7 @@ const BODY_ERRORS: Readonly<Record<string, (limit: number) => Refusal>> = {
 
 /** Every error leaves as `application/problem+json` (RFC 9457); what we did not foresee is logged and says nothing more. */
 export function problemResponses(logger: Logger): ErrorRequestHandler {
+  const countBusy = busyLog(logger);
   return (error, request, response, next) => {
     // It was answered before all of the request had come.
     if (response.writableEnded) return;
@@ -27,11 +29,28 @@ export function problemResponses(logger: Logger): ErrorRequestHandler {
     const { type = '', limit = 0 } = error as { type?: string; limit?: number };
     const refusal = error instanceof Refusal ? error : (BODY_ERRORS[type]?.(limit) ?? unforeseen(error));
     // Whoever is told of it can be helped by it: the log has the same id.
-    const id = refusal.status >= 500 ? crypto.randomUUID() : null;
+    const isFault = refusal.status >= 500 && refusal.kind !== BUSY;
+    const id = isFault ? crypto.randomUUID() : null;
     if (id !== null)
       logger.error({ id, method: request.method, path: request.path, ...causeOf(error) }, 'request failed');
+    if (refusal.kind === BUSY) countBusy();
     if (refusal.status === 503) response.set('Retry-After', '1');
     answerProblem(refusal.status, problemText(refusal, id));
+  };
+}
+
+const BUSY = busy().kind;
+const BUSY_LOG_MS = 1_000;
+
+/** Of requests that were too many the log says how many, once a second: a line for each would be too much as well. */
+function busyLog(logger: Logger): () => void {
+  let refused = 0;
+  const tell = (): void => {
+    logger.warn({ refused }, 'too much was asked at once');
+    refused = 0;
+  };
+  return () => {
+    if (++refused === 1) setTimeout(tell, BUSY_LOG_MS).unref();
   };
 }
 
@@ -82,7 +101,9 @@ function unforeseen(error: unknown): Refusal {
   const cause = ((error as { cause?: unknown }).cause ?? error) as {
     code?: string;
     status?: number;
+    message?: string;
   };
+  if (cause.message === QUEUE_IS_FULL) return busy();
   if (isOfDatabase(cause)) {
     return new Refusal(
       503,

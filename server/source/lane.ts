@@ -1,4 +1,4 @@
-import { Refusal } from './refusal';
+import { busy, type Refusal } from './refusal';
 import type { Told } from './work/messages';
 import type { Task, WorkerThread } from './worker-thread';
 
@@ -27,14 +27,6 @@ const SPREAD = 2;
 /** Shares of the time there is: what a request is taken to need before any was seen, and what it counts for at most, so that after a very long one others may still wait. */
 const UNKNOWN = 0.15;
 const LONGEST = 0.3;
-
-const busy = (): Refusal =>
-  new Refusal(
-    503,
-    'busy',
-    'Too much at once',
-    'So much was asked at the same time that this was not begun. Ask again in a moment.',
-  );
 
 /**
  * The way to a thread: requests in their order, of which neither too many wait nor any too long. Whoever would is told so at once: the longer

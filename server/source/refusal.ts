@@ -17,6 +17,14 @@ export class Refusal extends Error {
 
 export const notFound = (detail: string): Refusal => new Refusal(404, 'not-found', 'Not found', detail);
 
+export const busy = (): Refusal =>
+  new Refusal(
+    503,
+    'busy',
+    'Too much at once',
+    'So much was asked at the same time that this was not begun. Ask again in a moment.',
+  );
+
 /** A refusal from another thread, where its problem document has been written. */
 export class WrittenRefusal extends Error {
   constructor(

@@ -23,10 +23,12 @@ const MUCH_MS = 3_000;
 const REST_MS = 5_000;
 const MOST_THREADS = 4;
 const NOTHING = { letters: 0, ms: 0 };
+/** What a request takes besides its letters, in letters. */
+const ITSELF_LETTERS = 10_000;
 /** Small requests are done side by side, so that edits of one system are stored together. */
 const SMALL: LaneLimits = {
   atOnce: 64,
-  lettersAtOnce: 64 * HEAVY_LETTERS,
+  lettersAtOnce: 64 * (HEAVY_LETTERS + ITSELF_LETTERS),
   lettersWaiting: LIMITS.lettersWaiting,
   answerMs: LIMITS.workMs,
 };
@@ -114,7 +116,7 @@ export class Workers {
 
   private async ask(task: Task, systemId: string, letters: number): Promise<Told> {
     const { thread, small, large } = this.waysOf(systemId, task.isHeavy);
-    const told = await (task.isAlone ? large : small).ask(task, letters);
+    const told = await (task.isAlone ? large : small).ask(task, letters + ITSELF_LETTERS);
     const before = this.done.get(thread) ?? NOTHING;
     this.done.set(thread, { letters: before.letters + letters, ms: before.ms + told.ms });
     return told;
