@@ -30,7 +30,7 @@ const SMALL: LaneLimits = {
   atOnce: 64,
   lettersAtOnce: 64 * (HEAVY_LETTERS + ITSELF_LETTERS),
   lettersWaiting: LIMITS.lettersWaiting,
-  answerMs: LIMITS.workMs,
+  answerMs: LIMITS.answerMs,
 };
 /** Large ones are done one by one: each is computed most of the time. Who asks for much is soon told that there is too much. */
 const LARGE: LaneLimits = {

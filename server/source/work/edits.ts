@@ -98,7 +98,10 @@ function togetherIn(all: readonly Waiting[]): number {
   return Math.min(MOST_TOGETHER, Math.max(1, end < 0 ? all.length : end));
 }
 
-/** Stores those of several edits that fit one after the other, if there is nothing to say against what they come to. Gives the others. */
+/**
+ * Stores those of several edits that fit one after the other, if there is nothing to say against what they come to; refuses those that do not
+ * fit on what is stored. Gives the others.
+ */
 async function storedTogether(
   db: Database,
   systemId: string,
@@ -110,23 +113,29 @@ async function storedTogether(
       const before = await readDocuments(transaction, systemId);
       let state = new Unstored(before);
       const fitting: { each: Waiting; done: readonly Patched[] }[] = [];
+      const refused = new Map<Waiting, Refusal>();
       for (const each of some) {
         const done = await onBehalfOf(each.asker, () => fittingOn(transaction, each.request, state));
-        if (!done) continue;
-        fitting.push({ each, done });
-        state = state.with(done);
+        if (done instanceof Refusal) {
+          // Behind others that are not stored yet it does not know of these.
+          if (fitting.length === 0) refused.set(each, done);
+        } else if (done) {
+          fitting.push({ each, done });
+          state = state.with(done);
+        }
       }
-      if (fitting.length === 0) return { fitting: [], edits: [], documents: [] };
+      if (fitting.length === 0) return { fitting: [], refused, edits: [], documents: [] };
       computing(() => refuseNewErrors(before, [...state.documents.values()]));
       const all = fitting.flatMap(({ each, done }) => newEdits(each.request, done));
       const written = await write(transaction, systemId, lastEdit, before, all);
-      return { fitting: fitting.map(({ each }) => each), ...written };
+      return { fitting: fitting.map(({ each }) => each), refused, ...written };
     });
     for (const document of stored.documents) remember(systemId, document);
     let place = 0;
     for (const { request, resolve } of stored.fitting)
       resolve(stored.edits.slice(place, (place += request.parts.length)));
-    return some.filter(each => !stored.fitting.includes(each));
+    for (const [{ reject }, refusal] of stored.refused) reject(refusal);
+    return some.filter(each => !stored.fitting.includes(each) && !stored.refused.has(each));
   } catch (error) {
     if (error instanceof Refusal) return some;
     for (const { reject } of some) reject(error);
@@ -134,16 +143,16 @@ async function storedTogether(
   }
 }
 
-/** What an edit comes to among others; `null` where it has to be looked at by itself. */
+/** What an edit comes to among others, or why it does not fit; `null` where it was stored before. */
 async function fittingOn(
   transaction: Transaction,
   request: EditRequest,
   state: Unstored,
-): Promise<readonly Patched[] | null> {
+): Promise<readonly Patched[] | Refusal | null> {
   try {
     return (await twinsOf(transaction, request)) ? null : await planOn(transaction, request, state);
   } catch (error) {
-    if (error instanceof Refusal) return null;
+    if (error instanceof Refusal) return error;
     throw error;
   }
 }
