@@ -5,9 +5,8 @@ import type { PatchOperation } from '@periwinkle/core/formats/patch';
 import { Application } from '../e2e/support/application';
 
 /**
- * Hostile requests of thirty kinds, in bursts, while ten people work, others take nothing of what they asked for, or send nothing of what they
- * said: how each is answered, how long the longest took, how long the honest
- * waited, and what memory the server keeps. `PERIWINKLE_HOSTILE` says how many.
+ * Hostile requests of some forty kinds, in bursts, while ten people work, others take nothing of what they asked for, or send nothing of what
+ * they said: how each is answered, how long the longest took, how long the honest waited, and what memory the server keeps. `PERIWINKLE_HOSTILE` says how many.
  */
 
 const HOSTILE = Number(process.env['PERIWINKLE_HOSTILE'] ?? 2000);
@@ -160,6 +159,16 @@ const KINDS: Readonly<Record<string, () => Sent>> = {
   }),
   'an address that is none': () => ({ method: 'GET', path: '/api/%ff%fe' }),
   'a file that is none': () => ({ method: 'GET', path: '/assets/nothing.js' }),
+  'another method': () => ({ ...patch([rule({})]), method: 'PUT' }),
+  'a name with a space behind': () => ({ method: 'GET', path: `${SYSTEM}%20` }),
+  'the manifest taken away': () =>
+    json(
+      'POST',
+      `${SYSTEM}/edits`,
+      JSON.stringify({
+        parts: [{ path: 'system.json', revision: 1, key: 'taken', patch: [{ op: 'remove', path: '' }] }],
+      }),
+    ),
   'a drawing that is none': () =>
     json(
       'POST',

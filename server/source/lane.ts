@@ -21,11 +21,11 @@ interface Waiting {
 
 /** Of how long requests take at present, how much one says that took longer than that, and one that took less: it is the long ones that count. */
 const LONGER = 0.5;
-const SHORTER = 0.1;
+const SHORTER = 0.05;
 /** Few take longer than so many times what they take at present. */
 const SPREAD = 2;
 /** Shares of the time there is: what a request is taken to need before any was seen, and what it counts for at most, so that after a very long one others may still wait. */
-const UNKNOWN = 0.15;
+const UNKNOWN = 0.25;
 const LONGEST = 0.3;
 
 /**
