@@ -260,3 +260,26 @@ test('what was written over between reading and writing is done again, on what i
   });
   expect([done, tries]).toEqual(['done', 3]);
 });
+
+test('a step that is taken back and forth all day costs no more than the first time', async () => {
+  const path = 'tokens/many.tokens.json';
+  const tokens = Object.fromEntries(
+    Array.from({ length: 600 }, (_, index) => [`m${index}`, { $type: 'number', $value: index }]),
+  );
+  const parts = [{ path, revision: 0, key: 'many', patch: [{ op: 'replace', path: '', value: tokens }] }];
+  expect((await ann.ask('POST', '/edits', { parts })).status).toBe(200);
+  expect((await ann.edit(path, 'Take away the first', [{ op: 'remove', path: '/m0' }])).status).toBe(200);
+  const text = async (): Promise<string> => JSON.stringify((await ann.ask('GET', `/documents/${path}`)).body);
+  const without = await text();
+  for (let time = 0; time < 8; time++)
+    for (const [direction, expected] of [
+      ['undo', JSON.stringify(tokens)],
+      ['redo', without],
+    ] as const) {
+      const { status, body } = await ann.step(direction);
+      expect(status).toBe(200);
+      expect(await text()).toBe(expected);
+      const [{ patch }] = body as unknown as [{ patch: unknown[] }];
+      expect(patch.length).toBeLessThanOrEqual(601);
+    }
+});

@@ -117,6 +117,27 @@ describe('patches', () => {
     expect(() => applyPatch(document, patch)).toThrow(reason);
   });
 
+  test.each<[string, PatchOperation[]]>([
+    ['a member that is taken away', [{ op: 'remove', path: '/of/m2' }]],
+    ['one that is renamed', [{ op: 'move', from: '/of/m2', path: '/of/other' }]],
+    ['one that becomes the last', [{ op: 'move', from: '/of/m2', path: '/of/m2' }]],
+    ['some of several objects', ['/of/m2', '/m1', '/of/m7', '/m0'].map(path => ({ op: 'remove', path }))],
+  ])('%s, taken back and brought back time and again: what takes it back does not grow', (_, patch) => {
+    const members = Object.fromEntries(Array.from({ length: 10 }, (__, index) => [`m${index}`, index]));
+    const before: unknown = { ...members, of: members };
+    const states: string[] = [];
+    const lengths: number[] = [];
+    let [here, next]: [unknown, PatchOperation[]] = [before, patch];
+    for (let step = 0; step < 20; step++) {
+      ({ document: here, inverse: next } = applyPatch(here, next));
+      states.push(JSON.stringify(here));
+      lengths.push(next.length);
+    }
+    expect(states.filter((_state, step) => step % 2 === 1)).toEqual(Array(10).fill(JSON.stringify(before)));
+    expect(new Set(states.filter((_state, step) => step % 2 === 0)).size).toBe(1);
+    expect(Math.max(...lengths)).toBeLessThanOrEqual(patch.length * 11);
+  });
+
   test.each<[string, PatchOperation[], unknown]>([
     ['taking it away', [{ op: 'remove', path: '' }], null],
     ['a part of it in its stead', [{ op: 'move', from: '/rules/0/set', path: '' }], document.rules[0]!.set],

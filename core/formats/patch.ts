@@ -46,18 +46,73 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
   const inverses: PatchOperation[][] = [];
   let steps = 0;
   const next = new Working(document);
-  patch.forEach((operation, index) => {
-    const inverse = applyTo(next, operation, index);
+  const note = (inverse: PatchOperation[], { path }: PatchOperation, index: number): void => {
     steps += inverse.length;
     if (steps > LIMITS.inverseOperations)
       throw new PatchError(
         index,
-        operation.path,
+        path,
         `taking it back would take more than ${LIMITS.inverseOperations} operations; do it in several edits`,
       );
     inverses.push(inverse);
+  };
+  let order: Reordered | null = null;
+  patch.forEach((operation, index) => {
+    const reordered = holderOrdered(next.root, operation);
+    if (order && operation.op !== 'test' && order.holder !== reordered) {
+      note(order.inverse(next.root), operation, index);
+      order = null;
+    }
+    if (reordered === null) return note(applyTo(next, operation, index), operation, index);
+    order ??= new Reordered(reordered, next.root);
+    makeLast(next, operation.path, index);
   });
+  const left = order as Reordered | null;
+  if (left) note(left.inverse(next.root), patch.at(-1)!, patch.length - 1);
   return { document: carryOrder(document, next.root as T), inverse: inverses.reverse().flat() };
+}
+
+/** The object whose members an operation only brings into another order: one of them becomes the last. */
+function holderOrdered(document: unknown, operation: PatchOperation): string | null {
+  if (operation.op !== 'move' || operation.from !== operation.path) return null;
+  const { parent, last } = parentOf(document, operation.path);
+  if (!isObject(parent) || !Object.hasOwn(parent, last)) return null;
+  return operation.path.slice(0, operation.path.lastIndexOf('/'));
+}
+
+/**
+ * Members of an object that several operations bring into another order, one after the other. They are taken back together: by themselves
+ * each would need moves of all members behind it, and those again so many each.
+ */
+class Reordered {
+  private readonly before: readonly string[];
+
+  constructor(
+    readonly holder: string,
+    document: unknown,
+  ) {
+    this.before = this.keysIn(document);
+  }
+
+  /** As many of the first members as are in their order stay, the others become the last in turn. */
+  inverse(document: unknown): PatchOperation[] {
+    let kept = 0;
+    for (const key of this.keysIn(document)) if (key === this.before[kept]) kept++;
+    return this.before.slice(kept).map(key => {
+      const place = this.holder + pointer(key);
+      return { op: 'move', from: place, path: place };
+    });
+  }
+
+  private keysIn(document: unknown): readonly string[] {
+    return Object.keys(at(document, this.holder) as object);
+  }
+}
+
+function makeLast(holder: Working, path: string, index: number): void {
+  const value = at(holder.root, path);
+  applyOne(holder, { op: 'remove', path }, index);
+  applyOne(holder, { op: 'add', path, value }, index);
 }
 
 /**
@@ -72,7 +127,9 @@ export function alongPatch(
   const next = new Working(document);
   patch.forEach((operation, index) => {
     const done = visit(next.root, operation);
-    if (done) applyTo(next, done, index);
+    if (!done) return;
+    if (holderOrdered(next.root, done) === null) applyTo(next, done, index);
+    else makeLast(next, done.path, index);
   });
 }
 
