@@ -1,8 +1,8 @@
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { carryOrder, copyInOrder, keepOrder, keysInOrder } from './key-order';
-import { isObject, pointer, pointerSteps, valueAt } from './json';
+import { isObject, isSameJson, pointer, pointerSteps, valueAt } from './json';
 import { LIMITS } from './limits';
-import { withMoved, type Steps } from './places';
+import { placesOf, type Steps } from './places';
 import { REFUSED_KEYS } from './read-json';
 
 /** An operation of a JSON Patch (RFC 6902). */
@@ -177,7 +177,13 @@ function applyTo(holder: Working, operation: PatchOperation, index: number): Pat
       !isContainer(parentOf(holder.root, operation.path).parent)
     )
       throw new Error('nothing is there that could hold it');
+    if (
+      (operation.op === 'remove' || operation.op === 'replace') &&
+      at(holder.root, operation.path) === undefined
+    )
+      throw new Error('nothing is there');
     if (operation.op === 'move') return moveEntry(holder, operation, index);
+    if (operation.op !== 'test') refuseIndex(holder.root, operation.path);
     const inverse = inverseOf(holder.root, operation);
     if (operation.op === 'copy') {
       const value = at(holder.root, operation.from);
@@ -187,7 +193,9 @@ function applyTo(holder: Working, operation: PatchOperation, index: number): Pat
         throw new Error(`more than ${LIMITS.copiedLetters} letters would be copied`);
       put(holder, { op: 'add', path: operation.path, value }, index);
     } else if (operation.op === 'add' || operation.op === 'replace') put(holder, operation, index);
-    else applyOne(holder, operation, index);
+    else if (operation.op === 'remove') applyOne(holder, operation, index);
+    else if (!isSameJson(at(holder.root, operation.path), operation.value))
+      throw new Error('something else is there than the test says');
     return inverse;
   } catch (error) {
     if (error instanceof PatchError) throw error;
@@ -212,6 +220,14 @@ function refuseName(path: string): void {
   if (REFUSED_KEYS.has(name)) throw new Error(`the name “${name}” cannot be used as a key`);
 }
 
+/** An entry of a list goes by a whole number, `-` is the place after the last (RFC 6901, section 4). */
+function refuseIndex(document: unknown, path: string): void {
+  const { parent, last } = parentOf(document, path);
+  if (!Array.isArray(parent) || last === '-') return;
+  if (!/^(?:0|[1-9]\d*)$/.test(last) || Number(last) > parent.length)
+    throw new Error(`“${last}” is no place in a list`);
+}
+
 function refuseDepth(path: string, value: unknown): void {
   const steps = pointerSteps(path) ?? [];
   if (steps.length + depthOf(value) > LIMITS.depth + 1)
@@ -233,7 +249,7 @@ const lettersIn = (value: unknown): number =>
       : 4;
 
 function applyOne(holder: Working, operation: Operation, index: number): void {
-  if (operation.op !== 'test') holder.open(operation.path);
+  holder.open(operation.path);
   // Another document, where it is the whole of it that is put or taken away.
   holder.root = jsonPatch.applyOperation(holder.root, operation, true, true, true, index).newDocument;
 }
@@ -246,24 +262,20 @@ function moveEntry(holder: Working, { from, path }: MoveOperation, index: number
   const { root } = holder;
   const entry = at(root, from);
   const isNowhere = path.endsWith('/-') && isInsertion(root, path);
-  if (path === from && !isNowhere && (path === '' || entry === undefined || isInsertion(root, path)))
-    return [];
+  if (path === from && !isNowhere) return [];
   if (entry === undefined) throw new Error('nothing is there to be moved');
   if (path.startsWith(`${from}/`)) throw new Error('it cannot be moved into itself');
   const behind = membersBehind(root, from);
   const isOntoItsHolder = from.startsWith(`${path}/`) && !isInsertion(root, path);
   const holderBefore = isOntoItsHolder ? plain(at(root, path)) : undefined;
   if (path.split('/').length > from.split('/').length) refuseDepth(path, entry);
+  const overwritten = restored(root, placesOf(root, { op: 'move', from, path }).to.steps);
   applyOne(holder, { op: 'remove', path: from }, index);
-  const overwritten = restored(
-    holder.root,
-    path,
-    isInsertion(root, from) ? (pointerSteps(from) ?? []) : null,
-  );
+  refuseIndex(holder.root, path);
   const final = finalPath(holder.root, path);
   applyOne(holder, { op: 'add', path, value: entry }, index);
   if (isOntoItsHolder) return [{ op: 'replace', path, value: holderBefore }];
-  return [...(path === from ? [] : movedBack(from, final, entry)), ...behind, ...overwritten];
+  return [...movedBack(from, final, entry), ...overwritten, ...behind];
 }
 
 /** Where an entry would go into the one that takes its place, it is taken out and put in: a move cannot say that. */
@@ -309,12 +321,13 @@ function membersBehind(document: unknown, path: string): PatchOperation[] {
   });
 }
 
-/** A move onto an existing member of an object overwrites it: the inverse puts it back, once what was moved is where it was. */
-function restored(document: unknown, path: string, from: Steps | null): PatchOperation[] {
+/** A move onto an existing member of an object overwrites it: the inverse puts it back in its place, once what was moved is where it was. */
+function restored(document: unknown, steps: Steps): PatchOperation[] {
+  const path = pointer(...steps);
   const before = isInsertion(document, path) ? undefined : at(document, path);
-  if (before === undefined) return [];
-  const steps = pointerSteps(path) ?? [];
-  return [{ op: 'add', path: pointer(...(from ? withMoved(steps, from) : steps)), value: plain(before) }];
+  return before === undefined
+    ? []
+    : [{ op: 'add', path, value: plain(before) }, ...membersBehind(document, path)];
 }
 
 function at(document: unknown, path: string): unknown {
@@ -323,7 +336,9 @@ function at(document: unknown, path: string): unknown {
 
 function parentOf(document: unknown, path: string): { steps: string[]; parent: unknown; last: string } {
   const steps = pointerSteps(path) ?? [];
-  return { steps, parent: valueAt(document, steps.slice(0, -1)), last: steps.at(-1) ?? '' };
+  // The whole is in nothing.
+  const parent = steps.length === 0 ? undefined : valueAt(document, steps.slice(0, -1));
+  return { steps, parent, last: steps.at(-1) ?? '' };
 }
 
 function isInsertion(document: unknown, path: string): boolean {

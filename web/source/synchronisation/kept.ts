@@ -14,12 +14,17 @@ export interface Kept {
 /** What is to be kept of a working copy; `null` where all is stored and decided. */
 export function keptOf({ pending, meetings, confirmed, lastEdit }: WorkingCopy): Kept | null {
   if (pending.length === 0 && meetings.length === 0) return null;
-  const edits = [...pending, ...meetings.map(({ mine }) => mine)];
-  const paths = new Set(edits.flatMap(({ parts }) => parts).map(({ path }) => path));
+  const paths = pathsOf({ pending, meetings });
   const bases = [...confirmed.values()]
     .filter(({ path }) => paths.has(path))
     .map(({ path, revision, body }) => ({ path, revision, body }));
   return { pending, meetings, bases, lastEdit };
+}
+
+/** The documents that are edited; one that is only made has no base. */
+function pathsOf({ pending, meetings }: Pick<Kept, 'pending' | 'meetings'>): ReadonlySet<string> {
+  const edits = [...pending, ...meetings.map(({ mine }) => mine)];
+  return new Set(edits.flatMap(({ parts }) => parts).map(({ path }) => path));
 }
 
 /** Edits as they follow by now, edits that met what was stored since, and edits that have lost their place. */
@@ -44,8 +49,8 @@ export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: 
     (now, edit) => now.withStored(edit),
     kept.pending.reduce((now, edit) => now.withEdit(edit), start).withMeetings(kept.meetings),
   );
-  const isBehind = bases.some(
-    ({ path }) => there.confirmedAt(path).revision !== copy.confirmedAt(path).revision,
+  const isBehind = [...pathsOf(kept)].some(
+    path => there.confirmedAt(path).revision !== copy.confirmedAt(path).revision,
   );
   return isBehind ? null : { pending: there.pending, meetings: there.meetings, lost: [] };
 }
