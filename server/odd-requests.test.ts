@@ -94,18 +94,22 @@ test.each([
 });
 
 describe('a document that is taken away as a whole', () => {
-  const taken = async (path: string, key: string) => {
+  const TAKEN = [{ op: 'remove', path: '' }];
+  const taken = async (path: string, key: string, patch: readonly object[] = TAKEN) => {
     const revision = Number((await caller.revision(`${AT}/documents/${path}`)).replaceAll('"', ''));
-    const part = { path, revision, key, patch: [{ op: 'remove', path: '' }] };
+    const part = { path, revision, key, patch };
     return caller.call('POST', `${AT}/edits`, JSON.stringify({ parts: [part] }), JSON_TYPE);
   };
 
-  test('is gone, and is back when that is undone', async () => {
+  test.each([
+    ['gone', TAKEN],
+    ['changed-and-gone', [{ op: 'replace', path: '/title', value: 'Before it goes' }, ...TAKEN]],
+  ])('is gone, and is back when that is undone: %s', async (key, patch) => {
     const path = 'trials/arrival.trial.json';
     const before = await caller.call('GET', `${AT}/documents/${path}`);
-    expect((await taken(path, 'gone')).status).toBe(200);
+    expect((await taken(path, key, patch)).status).toBe(200);
     expect((await caller.call('GET', `${AT}/documents/${path}`)).status).toBe(404);
-    await caller.call('POST', `${AT}/undo`);
+    expect((await caller.call('POST', `${AT}/undo`)).status).toBe(200);
     expect((await caller.call('GET', `${AT}/documents/${path}`)).body).toEqual(before.body);
   });
 

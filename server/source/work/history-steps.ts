@@ -163,17 +163,22 @@ async function stepsOf(
       const obstacle = await obstacleOf(transaction, systemId, { id, path, inverse }, current.body);
       return inTheWay(wordsFor(found, path, obstacle), { obstacle });
     }
-    const step = computing(() => patched(current, found.patch));
+    const step = computing(() => refusalOr(() => patched(current, found.patch)));
+    if (step instanceof Refusal) return inTheWay(step.detail, step.extra);
     done.push(step);
     all.set(path, step.document);
   }
+  const refusal = computing(() => refusalOr(() => refuseNewErrors(before, [...all.values()])));
+  return refusal instanceof Refusal ? inTheWay(refusal.detail, refusal.extra) : { before, done };
+}
+
+function refusalOr<Result>(work: () => Result): Result | Refusal {
   try {
-    computing(() => refuseNewErrors(before, [...all.values()]));
+    return work();
   } catch (error) {
-    if (error instanceof Refusal) return inTheWay(error.detail, error.extra);
+    if (error instanceof Refusal) return error;
     throw error;
   }
-  return { before, done };
 }
 
 /** Tells the edits of a change's last act from others under the same name. */

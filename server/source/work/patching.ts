@@ -28,7 +28,7 @@ export function patched(current: StoredDocument, patch: Patch): Patched {
   if (body === null && !isMade) throw notFound(`There is no document “${path}”.`);
   try {
     const isText = !documentKind(path)?.json;
-    const result = body === null || isText ? replacedWhole(body, patch) : applyPatch(body, patch);
+    const result = isText ? replacedWhole(body, patch) : applyPatch(body, patch);
     if (isText && result.document !== null && typeof result.document !== 'string')
       throw new PatchError(0, '', `“${path}” holds a text`);
     return {
@@ -68,7 +68,7 @@ export function asTexts(
   return texts;
 }
 
-/** Text documents, and those that are not there, are replaced as a whole. */
+/** Text documents are replaced as a whole. */
 function replacedWhole(body: unknown, patch: Patch): { document: unknown; inverse: PatchOperation[] } {
   const operations = patch.filter(operation => operation.op !== 'test');
   const [operation] = operations;
