@@ -6,7 +6,8 @@ import { Application } from '../e2e/support/application';
 
 /**
  * Hostile requests of some forty kinds, in bursts, while ten people work, others take nothing of what they asked for, or send nothing of what
- * they said: how each is answered, how long the longest took, how long the honest waited, and what memory the server keeps. `PERIWINKLE_HOSTILE` says how many.
+ * they said: how each is answered, how long the longest took, how long the honest waited, and what memory the server keeps.
+ * `PERIWINKLE_HOSTILE` says how many.
  */
 
 const HOSTILE = Number(process.env['PERIWINKLE_HOSTILE'] ?? 2000);

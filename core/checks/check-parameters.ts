@@ -12,12 +12,24 @@ import { readValue, tokensIn } from '../values/value-syntax';
 /** Checks a component's parameters, and what its uses of others set theirs to. */
 export function parameterProblems(component: Component, tokens: TokenSet, prefix: string): LocalProblem[] {
   const problems = new ProblemList();
-  const declared = component.document.parameters ?? [];
-  // What is taken of a base is told there; only what it is called in CSS differs.
+  const { parameters = [] } = component.document;
+  if (parameters.length > 0) checkDeclared(component, parameters, tokens, prefix, problems);
+  checkUses(component, tokens, problems);
+  return problems.problems;
+}
+
+/** The parameters that a component has. What is taken of a base is told there; only what it is called in CSS differs. */
+function checkDeclared(
+  component: Component,
+  parameters: readonly ParameterDocument[],
+  tokens: TokenSet,
+  prefix: string,
+  problems: ProblemList,
+): void {
   const own = new Set((component.derivation?.own ?? component.document).parameters?.map(({ id }) => id));
   const names = propertiesOf(tokens, prefix);
   const used = own.size > 0 ? usedParameters(component) : new Set();
-  declared.forEach((parameter, index) => {
+  parameters.forEach((parameter, index) => {
     const at = pointer('parameters', index);
     const { id } = parameter;
     const name = parameterProperty(prefix, component.id, id);
@@ -29,16 +41,14 @@ export function parameterProblems(component: Component, tokens: TokenSet, prefix
         `“${id}” and ${twin} would both be ${name} in CSS; rename one.`,
       );
     if (!own.has(id)) return;
-    checkDeclared(parameter, tokens, at, problems);
+    checkSaid(parameter, tokens, at, problems);
     if (!used.has(id))
       problems.warning(at, 'unused-parameter', `No rule reads “@${id}”, so setting it does nothing.`);
   });
-  checkUses(component, tokens, problems);
-  return problems.problems;
 }
 
 /** What a parameter says of itself: a type there is, and a default of that type. */
-function checkDeclared(
+function checkSaid(
   { type, default: value }: ParameterDocument,
   tokens: TokenSet,
   at: string,

@@ -68,11 +68,11 @@ export const LIMITS = {
   workMs: 10_000,
   /** Of what is being sent to the server at once, and of its answers that are on their way, in letters each. */
   lettersUnderWay: 64 * 1024 * 1024,
-  /** Of requests that one connection sends before they are answered; that only ask, and are worked on; and of questions to the database. */
+  /** Of requests that one connection sends before they are answered; that only ask, and are worked on; of questions to the database that wait. */
   requestsAtOnce: 8,
   answersAtOnce: 500,
   questionsWaiting: 2_500,
-  /** Of requests that wait to be begun, in letters; and how long a large one may wait and be worked on as far as can be told, in milliseconds. */
+  /** Of requests that wait to be begun, in letters; and how long one may wait and be worked on as far as can be told, in ms. */
   lettersWaiting: 64 * 1024 * 1024,
   answerMs: 1_700,
   /** Of problems, one by one; the others are counted. */

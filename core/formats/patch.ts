@@ -2,7 +2,7 @@ import jsonPatch, { type Operation } from 'fast-json-patch';
 import { carryOrder, copyInOrder, keepOrder, keysInOrder } from './key-order';
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from './json';
 import { LIMITS } from './limits';
-import { placesOf, type Steps } from './places';
+import { onlyOrders, placesOf, type Steps } from './places';
 import { REFUSED_KEYS } from './read-json';
 
 /** An operation of a JSON Patch (RFC 6902). */
@@ -74,10 +74,9 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
 
 /** The object whose members an operation only brings into another order: one of them becomes the last. */
 function holderOrdered(document: unknown, operation: PatchOperation): string | null {
-  if (operation.op !== 'move' || operation.from !== operation.path) return null;
-  const { parent, last } = parentOf(document, operation.path);
-  if (!isObject(parent) || !Object.hasOwn(parent, last)) return null;
-  return operation.path.slice(0, operation.path.lastIndexOf('/'));
+  const { path } = operation;
+  if (path === '' || !onlyOrders(document, operation) || at(document, path) === undefined) return null;
+  return path.slice(0, path.lastIndexOf('/'));
 }
 
 /**

@@ -28,6 +28,10 @@ export function answerText(response: Response, type: string, text: string): void
   response.type(type).send(text);
 }
 
+/** Answers with a problem document (RFC 9457) that is written already. */
+export const answerProblem = (response: Response, status: number, text: string): void =>
+  answerText(response.status(status), 'application/problem+json', text);
+
 /** Answers in JSON; what is written already goes out as it is. */
 export const answer = (response: Response, value: unknown): void =>
   answerText(response, 'application/json', value instanceof RawJson ? value.text : writeJson(value));

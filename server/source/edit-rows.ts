@@ -36,8 +36,10 @@ export const EDIT_COLUMNS = {
   at: edits.at,
 };
 
-type Row = Omit<StoredEdit, 'at'> & { at: Date };
-export const asStored = (row: Row): StoredEdit => ({ ...row, at: row.at.toISOString() });
+export const asStored = <Row extends { readonly at: Date }>(row: Row): Omit<Row, 'at'> & { at: string } => ({
+  ...row,
+  at: row.at.toISOString(),
+});
 
 export const editJson = (edit: StoredEdit): RawJson => rawObject({ ...edit, patch: new RawJson(edit.patch) });
 export const editsJson = (edits: readonly StoredEdit[]): RawJson => rawList(edits.map(editJson));
@@ -99,5 +101,5 @@ export async function eventsAfter(
     .where(and(eq(edits.systemId, systemId), gt(edits.id, after)))
     .orderBy(asc(edits.id))
     .limit(EVENTS_AT_ONCE);
-  return rows.map(row => ({ ...row, at: row.at.toISOString() }));
+  return rows.map(asStored);
 }

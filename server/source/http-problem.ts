@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { answerText } from './answers';
+import { answerProblem } from './answers';
 import { QUEUE_IS_FULL } from './database';
 import { problemText } from './problem-text';
 import { busy, notFound, Refusal, WrittenRefusal } from './refusal';
@@ -23,9 +23,7 @@ export function problemResponses(logger: Logger): ErrorRequestHandler {
     // It was answered before all of the request had come.
     if (response.writableEnded) return;
     if (response.headersSent) return next(error);
-    const answerProblem = (status: number, text: string): void =>
-      answerText(response.status(status), 'application/problem+json', text);
-    if (error instanceof WrittenRefusal) return answerProblem(error.status, error.text);
+    if (error instanceof WrittenRefusal) return answerProblem(response, error.status, error.text);
     const { type = '', limit = 0 } = error as { type?: string; limit?: number };
     const refusal = error instanceof Refusal ? error : (BODY_ERRORS[type]?.(limit) ?? unforeseen(error));
     // Whoever is told of it can be helped by it: the log has the same id.
@@ -35,7 +33,7 @@ export function problemResponses(logger: Logger): ErrorRequestHandler {
       logger.error({ id, method: request.method, path: request.path, ...causeOf(error) }, 'request failed');
     if (refusal.kind === BUSY) countBusy();
     if (refusal.status === 503) response.set('Retry-After', '1');
-    answerProblem(refusal.status, problemText(refusal, id));
+    answerProblem(response, refusal.status, problemText(refusal, id));
   };
 }
 

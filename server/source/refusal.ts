@@ -25,6 +25,12 @@ export const busy = (): Refusal =>
     'So much was asked at the same time that this was not begun. Ask again in a moment.',
   );
 
+/** What was thrown, where it is a refusal; anything else is thrown again. */
+export function asRefusal(error: unknown): Refusal {
+  if (error instanceof Refusal) return error;
+  throw error;
+}
+
 /** A refusal from another thread, where its problem document has been written. */
 export class WrittenRefusal extends Error {
   constructor(

@@ -1,6 +1,6 @@
 import type { Request, RequestHandler, Response } from 'express';
 import { LIMITS } from '@periwinkle/core/formats/limits';
-import { answerText } from './answers';
+import { answerProblem } from './answers';
 import { problemText } from './problem-text';
 import { Refusal } from './refusal';
 
@@ -183,6 +183,6 @@ function refuseCrumbs(request: Request, response: Response): void {
     'In too many pieces',
     `This was sent in more than ${MANY_PIECES} pieces of a few bytes each; send it as a whole, or in larger ones.`,
   );
-  answerText(response.status(refusal.status), 'application/problem+json', problemText(refusal));
+  answerProblem(response, refusal.status, problemText(refusal));
   setTimeout(() => request.destroy(), CUT_MS).unref();
 }

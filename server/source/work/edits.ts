@@ -1,7 +1,7 @@
 import { inTransaction, snapshot, type Database, type Transaction } from '../database';
 import { noteEdits } from '../changes';
 import type { StoredEdit } from '../edit-rows';
-import { Refusal } from '../refusal';
+import { asRefusal, Refusal } from '../refusal';
 import { computing, onBehalfOf, requestsHere, type Requests } from './computing';
 import { twinsOf, type EditRequest } from './edit-requests';
 import { readDocuments, remember, type StoredDocument } from './parsed-documents';
@@ -152,8 +152,7 @@ async function fittingOn(
   try {
     return (await twinsOf(transaction, request)) ? null : await planOn(transaction, request, state);
   } catch (error) {
-    if (error instanceof Refusal) return error;
-    throw error;
+    return asRefusal(error);
   }
 }
 

@@ -6,7 +6,7 @@ import { placed, type Hindrance } from '@periwinkle/core/formats/placing';
 import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow, type NamedChange } from '../changes';
 import type { Database, Transaction } from '../database';
 import { asStored, EDIT_COLUMNS, type StoredEdit } from '../edit-rows';
-import { notFound, Refusal } from '../refusal';
+import { asRefusal, notFound, Refusal } from '../refusal';
 import { edits } from '../schema';
 import { computing, reading } from './computing';
 import { documentAt, readDocuments, remember, type StoredDocument } from './parsed-documents';
@@ -176,8 +176,7 @@ function refusalOr<Result>(work: () => Result): Result | Refusal {
   try {
     return work();
   } catch (error) {
-    if (error instanceof Refusal) return error;
-    throw error;
+    return asRefusal(error);
   }
 }
 
