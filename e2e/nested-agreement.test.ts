@@ -14,7 +14,7 @@ import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
 import { everyCombination } from '@periwinkle/core/test/naive';
 import { freeAxes } from '@periwinkle/core/test/naive-nesting';
-import { randomNested } from '@periwinkle/core/test/random-nested';
+import { randomNested, randomNestedWithParameters } from '@periwinkle/core/test/random-nested';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
@@ -43,9 +43,13 @@ interface Cell extends Resolution {
 }
 
 /** Systems with some raw combinations of the outermost component and all that is free in it. */
-function* sampledSystems(seed: number, most: number): Generator<{ system: System; cells: Cell[] }> {
+function* sampledSystems(
+  libraries: typeof randomNested,
+  seed: number,
+  most: number,
+): Generator<{ system: System; cells: Cell[] }> {
   let left = most;
-  for (const library of fc.sample(randomNested, { seed, numRuns: 1000 })) {
+  for (const library of fc.sample(libraries, { seed, numRuns: 1000 })) {
     if (left <= 0) return;
     const system = compileSystem(
       smallDocuments({
@@ -149,15 +153,21 @@ const SETTINGS = {
 const total = { values: 0 };
 
 test.each([
-  ['held', 800],
-  ['shipped', 500],
-  ['host', 200],
+  ['held', 800, 'plain', randomNested],
+  ['shipped', 500, 'plain', randomNested],
+  ['host', 200, 'plain', randomNested],
+  ['held', 400, 'with parameters', randomNestedWithParameters],
+  ['shipped', 300, 'with parameters', randomNestedWithParameters],
 ] as const)(
-  'stylesheet %s: %d combinations of random nested components',
-  async (name, combinations) => {
+  'stylesheet %s: %d combinations of random nested components, %s',
+  async (name, combinations, words, libraries) => {
     const { scheme, mode } = SETTINGS[name];
     const lines: string[] = [];
-    for (const { system, cells } of sampledSystems(freshSeed(`nested ${name}`), combinations)) {
+    for (const { system, cells } of sampledSystems(
+      libraries,
+      freshSeed(`nested ${name} ${words}`),
+      combinations,
+    )) {
       const component = componentNamed(system, 'outer')!;
       const names = namesOf(system).component(component.id);
       const css = stylesheetText(componentStylesheet({ system, component, scheme }));

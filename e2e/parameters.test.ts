@@ -54,6 +54,42 @@ const { system, problems } = checkSystem(
         parameters: PARAMETERS,
         rules: RULES,
       }),
+      // What a use gives is heard through what the nested component, and what the outer one, calculate from it.
+      component('step', {
+        anatomy: anatomy(),
+        parameters: PARAMETERS.slice(1),
+        rules: [
+          {
+            id: 'a',
+            when: {},
+            set: {
+              root: { 'padding-inline-start': '@room' },
+              frame: { 'min-height': 'calc(@root.padding-inline-start * 3)' },
+            },
+          },
+        ],
+      }),
+      component('through', {
+        anatomy: anatomy({ part: 'side', kind: 'use', component: 'step', parameters: { room: '@room' } }),
+        parameters: PARAMETERS.slice(1),
+        rules: [
+          {
+            id: 'a',
+            when: {},
+            set: { frame: { 'min-height': 'calc(@side/root.padding-inline-start + 1px)' } },
+          },
+        ],
+      }),
+      component('further', {
+        anatomy: anatomy({ part: 'side', kind: 'use', component: 'through', parameters: { room: '2px' } }),
+        rules: [
+          {
+            id: 'a',
+            when: {},
+            set: { frame: { 'min-height': 'calc(@side/side/root.padding-inline-start + 2px)' } },
+          },
+        ],
+      }),
     ],
   }),
 );
@@ -101,6 +137,35 @@ test.each([
   },
   TIMEOUT,
 );
+
+test.each([
+  ['through', '.p-through-side--frame', '', '12px'],
+  ['through', '.p-through-frame', '', '5px'],
+  ['through', '.p-through-side--frame', '--p-through-room: 7px', '21px'],
+  ['through', '.p-through-frame', '--p-through-room: 7px', '8px'],
+  ['further', '.p-further-side--side--frame', '', '6px'],
+  ['further', '.p-further-side--frame', '', '3px'],
+  ['further', '.p-further-frame', '', '4px'],
+])(
+  '%s, %s with “%s”: calculations refer through what uses give',
+  async (id, part, style, wanted) => expect((await shown(id, part, style))[2]).toBe(wanted),
+  TIMEOUT,
+);
+
+test.each(['through', 'further'])('%s: the core says the same', id => {
+  const found = componentNamed(system, id)!;
+  const { parts } = resolve(found, {}, { tokens: system.tokens.usual(), rootFontSize: 16 });
+  const heights = Object.fromEntries(
+    Object.entries(parts).flatMap(([name, own]) =>
+      own['min-height'] ? [[name, own['min-height'].value]] : [],
+    ),
+  );
+  expect(heights).toEqual(
+    id === 'through'
+      ? { frame: '5px', 'side/frame': '12px' }
+      : { frame: '4px', 'side/frame': '3px', 'side/side/frame': '6px' },
+  );
+});
 
 test.each(['line', 'longer', 'pair'])('%s: by default the browser shows what the core says', async id => {
   const found = componentNamed(system, id)!;

@@ -1,7 +1,9 @@
 import type { Component } from '../components/component';
 import { asTokens, parametersIn, propertyLike, type Parameter } from '../components/parameters';
+import { calcIn } from '../resolution/font-relative';
+import type { Calc } from '../values/calc';
 import type { Property } from '../values/property';
-import { readValue } from '../values/value-syntax';
+import { readValue, type Value } from '../values/value-syntax';
 import { cssValue, type CssContext } from './css-value';
 import type { StyleBlock } from './stylesheet';
 import { parameterProperty } from './token-names';
@@ -9,15 +11,21 @@ import { parameterProperty } from './token-names';
 /** The id that a parameter has in its own component. */
 export const ownId = ({ key }: Parameter): string => key.slice(key.lastIndexOf('/') + 1);
 
+const same = (calc: Calc): Calc => calc;
+
 /**
  * A parameter as CSS reads it: the custom property of its component, then those of the components that it was taken from, then the
  * default in its place. Nothing declares it, so that a theme or a single use can. `null` where its default is no value.
  */
-export function parameterCss(key: string, context: CssContext): string | null {
+export function parameterCss(
+  key: string,
+  context: CssContext,
+  free: (calc: Calc) => Calc = same,
+): string | null {
   const parameter = context.component.parameters.get(key);
   const property = parameter && propertyLike(parameter.document.type);
   if (!parameter || !property) return null;
-  const fallback = textCss(parameter.document.default, property, context);
+  const fallback = textCss(parameter.document.default, property, context, free);
   if (fallback === null) return null;
   return parameter.owners.reduceRight(
     (rest, owner) => `var(${parameterProperty(context.prefix, owner, ownId(parameter))}, ${rest})`,
@@ -25,11 +33,38 @@ export function parameterCss(key: string, context: CssContext): string | null {
   );
 }
 
+/**
+ * A context for what is published on the root of a component, around the nested roots on which uses give parameters: what a use gives stands
+ * there in place of the custom property, and no length in it is measured against the part that happens to read it.
+ */
+export function publishing(context: CssContext, free: (calc: Calc) => Calc): CssContext {
+  const outside: CssContext = {
+    ...context,
+    parameter: key => {
+      const parameter = context.component.parameters.get(key);
+      const property = parameter && propertyLike(parameter.document.type);
+      if (!parameter || !property) return null;
+      return parameter.given === null
+        ? parameterCss(key, outside, free)
+        : textCss(parameter.given, property, outside, free);
+    },
+  };
+  return outside;
+}
+
 /** A value of a parameter as CSS; a bare zero of a length has its unit, so that it can be calculated with. */
-function textCss(text: string, property: Property, context: CssContext): string | null {
+function textCss(
+  text: string,
+  property: Property,
+  context: CssContext,
+  free: (calc: Calc) => Calc,
+): string | null {
   const read = readValue(property, asTokens(text));
   if (!read.ok) return null;
-  const css = cssValue(property, read.value, context);
+  const calc = calcIn(read.value);
+  const freed = calc && free(calc);
+  const value: Value = freed && freed !== calc ? { kind: 'calc', text, calc: freed } : read.value;
+  const css = cssValue(property, value, context);
   return css === '0' && property.name === propertyLike('dimension')!.name ? '0px' : css;
 }
 
@@ -39,7 +74,8 @@ export function parameterBlocks(context: CssContext): StyleBlock[] {
   const byWay = new Map<string, [string, string][]>();
   for (const parameter of component.parameters.values()) {
     const property = propertyLike(parameter.document.type);
-    const css = parameter.given !== null && property ? textCss(parameter.given, property, context) : null;
+    const css =
+      parameter.given !== null && property ? textCss(parameter.given, property, context, same) : null;
     if (css === null) continue;
     const way = parameter.key.slice(0, parameter.key.lastIndexOf('/'));
     const name = parameterProperty(prefix, parameter.owners[0]!, ownId(parameter));

@@ -13,6 +13,7 @@ import { asCalc, typedText } from '../values/typed-value';
 import { dimensionOf, UNIT_OF, type Dimension } from '../values/units';
 import { valueKind } from '../values/value-kinds';
 import { calcCss, cssValue, isWild, type CssContext, type Declaration } from './css-value';
+import { publishing } from './parameter-css';
 
 /**
  * How calculations read the properties of other parts: whatever is referred to is published on the root in a private custom
@@ -92,16 +93,18 @@ export class Published {
   private text(
     { part: name, value: said, css: parametered }: Setting,
     property: Property,
-    context: CssContext,
+    around: CssContext,
   ): string | null {
     const value = parametered ?? said;
     const result = verdict(value, property);
     if (result === 'outside') return this.readFrom(name, property.name, 1);
     if (result !== 'here') return sized(property, property.cssInitial);
     const part = this.component.anatomy.byName.get(name)!;
+    const measured = measuredBy(this.component, part, property);
+    const context = publishing(around, calc => withoutEm(calc, property, measured));
     const calc = calcIn(value);
     if (calc) {
-      const free = withoutEm(calc, property, measuredBy(this.component, part, property));
+      const free = withoutEm(calc, property, measured);
       if (value.kind === 'literal' && free === calc) return sized(property, value.css);
       return withinRange(property, free, calcCss(free, context), context);
     }

@@ -4,6 +4,7 @@ import type {
   ComponentDocument,
   DerivedDocument,
   OverlayDocument,
+  ParameterDocument,
   PartDocument,
   RuleDocument,
 } from '../formats/component-document';
@@ -13,12 +14,26 @@ import type { Library } from './naive-nesting';
 
 /** Random systems of three levels: a leaf, what uses it once or twice, and what uses that; bindings in all forms. */
 
-const TEXTS: Readonly<Record<string, readonly string[]>> = {
+type Texts = Readonly<Record<string, readonly string[]>>;
+
+const TEXTS: Texts = {
   'border-top-color': ['#112233', '#445566', '#778899'],
   'min-height': ['4px', '6px'],
   opacity: ['0.5', '1'],
   width: ['7px', 'calc(@root.min-height * 2 + 1px)'],
 };
+
+/** Texts of which some name the parameter that every component has, directly or through what others say of themselves. */
+const WITH_PARAMETERS: Texts = {
+  ...TEXTS,
+  'padding-inline-start': ['@room', '3px', 'calc(@room + 1px)', '1em'],
+  'font-size': ['20px', 'calc(@room + 9px)'],
+  width: ['calc(@root.padding-inline-start * 3)', 'calc(@bearer.padding-inline-start * 2)', '@room'],
+};
+
+/** What whoever uses a component may set of it, and what uses give. */
+const PARAMETERS: readonly ParameterDocument[] = [{ id: 'room', type: 'dimension', default: '9px' }];
+const GIVEN = ['2px', '0px', '1em', '@room'];
 
 const AXES: readonly AxisDocument[] = [
   { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }], default: 'large' },
@@ -57,22 +72,38 @@ function use(
   other: ComponentDocument,
   parent: readonly AxisDocument[],
 ): fc.Arbitrary<PartDocument> {
+  const given = other.parameters
+    ? fc
+        .option(fc.constantFrom(...GIVEN), { nil: undefined })
+        .map(room => (room === undefined ? {} : { parameters: { room } }))
+    : fc.constant({});
   return fc
-    .subarray([...other.axes!])
-    .chain(bound =>
-      fc.tuple(...bound.map(axis => binding(axis, parent).map(written => [axis.id, written] as const))),
+    .tuple(
+      given,
+      fc
+        .subarray([...other.axes!])
+        .chain(bound =>
+          fc.tuple(...bound.map(axis => binding(axis, parent).map(written => [axis.id, written] as const))),
+        ),
     )
-    .map(entries => ({ part, kind: 'use', component: other.id, with: Object.fromEntries(entries) }));
+    .map(([parameters, entries]) => ({
+      part,
+      kind: 'use',
+      component: other.id,
+      with: Object.fromEntries(entries),
+      ...parameters,
+    }));
 }
 
 const rules = (
   own: readonly AxisDocument[],
   parts: readonly string[],
   nested: readonly string[],
+  texts: Texts,
 ): fc.Arbitrary<RuleDocument[]> => {
   const setting = fc
-    .constantFrom(...Object.keys(TEXTS))
-    .chain(name => fc.constantFrom(...TEXTS[name]!).map(text => [name, text] as const));
+    .constantFrom(...Object.keys(texts))
+    .chain(name => fc.constantFrom(...texts[name]!).map(text => [name, text] as const));
   const set = fc.array(setting, { minLength: 1, maxLength: 2 }).map(entries => Object.fromEntries(entries));
   return fc
     .array(
@@ -103,7 +134,7 @@ interface Level {
   readonly rules: readonly string[];
 }
 
-function level(id: string, below: Level | null): fc.Arbitrary<Level> {
+function level(id: string, below: Level | null, texts = TEXTS): fc.Arbitrary<Level> {
   // Each bears states of its own, so that no two are told by one element.
   const bearer: PartDocument = { part: 'bearer', kind: id === 'outer' ? 'control' : 'action' };
   return axes(below ? 1 : 0).chain(own => {
@@ -117,33 +148,42 @@ function level(id: string, below: Level | null): fc.Arbitrary<Level> {
       const inside = children.flatMap(({ part }) => [part, ...below!.parts.map(name => `${part}/${name}`)]);
       const nested = children.flatMap(({ part }) => below!.rules.map(name => `${part}/${name}`));
       const parts = ['root', 'frame', 'bearer', ...inside];
-      return fc.record({ limits: settlingLimits(own), rules: rules(own, parts, nested) }).map(rest => ({
-        document: {
-          format: 'periwinkle-component/1',
-          id,
-          anatomy: {
-            part: 'root',
-            kind: 'row',
-            children: [{ part: 'frame', kind: 'row', children: [...children, bearer] }],
+      return fc
+        .record({ limits: settlingLimits(own), rules: rules(own, parts, nested, texts) })
+        .map(rest => ({
+          document: {
+            format: 'periwinkle-component/1',
+            id,
+            anatomy: {
+              part: 'root',
+              kind: 'row',
+              children: [{ part: 'frame', kind: 'row', children: [...children, bearer] }],
+            },
+            axes: own,
+            ...(texts === WITH_PARAMETERS ? { parameters: PARAMETERS } : {}),
+            ...rest,
           },
-          axes: own,
-          ...rest,
-        },
-        parts,
-        rules: [...nested, ...rest.rules.map(rule => rule.id)],
-      }));
+          parts,
+          rules: [...nested, ...rest.rules.map(rule => rule.id)],
+        }));
     });
   });
 }
 
-/** Documents by id; the last one holds the others. */
-export const randomNested: fc.Arbitrary<Library> = level('leaf', null).chain(leaf =>
-  level('middle', leaf).chain(middle =>
-    level('outer', middle).map(
-      outer => new Map([leaf, middle, outer].map(({ document }) => [document.id, document])),
+const threeLevels = (texts: Texts): fc.Arbitrary<Library> =>
+  level('leaf', null, texts).chain(leaf =>
+    level('middle', leaf, texts).chain(middle =>
+      level('outer', middle, texts).map(
+        outer => new Map([leaf, middle, outer].map(({ document }) => [document.id, document])),
+      ),
     ),
-  ),
-);
+  );
+
+/** Documents by id; the last one holds the others. */
+export const randomNested = threeLevels(TEXTS);
+
+/** The same with parameters that uses give and calculations refer through. */
+export const randomNestedWithParameters = threeLevels(WITH_PARAMETERS);
 
 /** A level, or what is derived from it: an option more, rules laid over others, left out, added, behind nested ones too. */
 const derivedFrom = (base: Level): fc.Arbitrary<Written> => {
