@@ -131,5 +131,5 @@ const region = field.space.axes.map(({ id }, axis) =>
 const began = performance.now();
 const found = reach({ system: wide, component: field, sample: field.samples[0], target: region });
 print(
-  `\n${field.space.count()} combinations: ${(performance.now() - began).toFixed(0)} ms, ${found.reachable ? found.acts.join(', ') : found.because}`,
+  `\n${field.space.count()} combinations: ${(performance.now() - began).toFixed(0)} ms, ${found.reachable === true ? found.acts.join(', ') : found.because}`,
 );

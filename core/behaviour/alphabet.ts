@@ -1,5 +1,6 @@
 import { pressArea } from '../emit/press-area';
 import type { PlayedField } from './drawn-field';
+import type { ValuesToTry } from './values-to-try';
 import { BUTTON_ROLES, type Plan } from './plan';
 
 /** Keys that a kind of value, or any control, has an answer to. */
@@ -19,7 +20,11 @@ export interface Wanted {
 }
 
 /** All that is worth trying with a field, as acts are written. What a person does comes before what an application does. */
-export function alphabetOf(field: PlayedField, texts: readonly string[], wanted: Wanted): string[] {
+export function alphabetOf(
+  field: PlayedField,
+  { texts, others }: Pick<ValuesToTry, 'texts' | 'others'>,
+  wanted: Wanted,
+): string[] {
   const { plan } = field;
   const { kind, checks, control, moves, stops } = plan;
   const pressed = pressedParts(field);
@@ -37,6 +42,7 @@ export function alphabetOf(field: PlayedField, texts: readonly string[], wanted:
     ...moves.map(({ written }) => written),
     ...(control && !kind.takesText ? ['app value='] : []),
     ...givenByApplication(plan, wanted),
+    ...others,
   ].filter((each, place, all) => all.indexOf(each) === place);
 }
 

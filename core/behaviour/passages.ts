@@ -8,9 +8,10 @@ import { act } from './hands';
 import { firstFailing } from './judging';
 import { beginning, moments } from './play';
 import { named } from './plan-of';
-import { reach, textsOf } from './reach';
+import { reach } from './reach';
 import { situationAt } from './situation-at';
 import { combinationAt } from './states';
+import { valuesToTry } from './values-to-try';
 
 /** What comes of an act in a situation. */
 export interface Passage {
@@ -31,6 +32,8 @@ export interface PassageRow {
   /** The shortest acts from rest; `null` where nothing leads there. */
   readonly way: readonly string[] | null;
   readonly because: string | null;
+  /** Whether nothing leads there for certain. */
+  readonly isNever: boolean;
   /** Where the way goes through the table, act by act: from which situation, in which column. */
   readonly steps: readonly { readonly situation: string; readonly column: number }[];
   /** By column. */
@@ -68,13 +71,14 @@ export function* passages(
       .combination.slice(0, space.axes.length)
       .map(value => 1 << value);
     const exact = reach({ system, component, sample, target: drawn });
-    const found = exact.reachable ? exact : reach({ system, component, sample, target: region });
-    const played = found.reachable ? moments({ system, component, sample, acts: found.acts }) : null;
+    const found = exact.reachable === true ? exact : reach({ system, component, sample, target: region });
+    const played = found.reachable === true ? moments({ system, component, sample, acts: found.acts }) : null;
     const state = played && (played.at(-1)?.state ?? start);
     rows.push({
       situation: id,
-      way: found.reachable ? found.acts : null,
-      because: found.reachable ? null : found.because,
+      way: found.reachable === true ? found.acts : null,
+      because: found.reachable === true ? null : found.because,
+      isNever: found.reachable === false,
       steps: (played ?? []).flatMap(({ played: { act: done } }, place) => {
         const from = played![place - 1]?.state ?? start;
         const situation = situationAt(component, combinationAt(field.plan, from))?.id;
@@ -103,7 +107,7 @@ const isAlike = (one: string, other: string): boolean =>
 function columnsOf(field: PlayedField): Column[] {
   const { plan, component } = field;
   const area = plan.control && (pressArea(component)?.name ?? plan.control.part);
-  const texts = textsOf(field);
+  const { texts } = valuesToTry(field);
   const { state } = beginning(field);
   const isWrong = (text: string): boolean => {
     const value =

@@ -15,11 +15,14 @@ import { beginning, play } from './play';
 import { named } from './plan-of';
 import type { Plan } from './plan';
 import { combinationAt } from './states';
+import { valuesToTry, type ValuesToTry } from './values-to-try';
 
 /** A shortest way to some combination, or why there is none. */
 export type Reached =
   | { readonly reachable: true; readonly acts: readonly string[]; readonly combination: Combination }
-  | { readonly reachable: false; readonly because: string };
+  | { readonly reachable: false; readonly because: string }
+  /** Nothing was found, and something is not known that may lead there. */
+  | { readonly reachable: 'unknown'; readonly because: string };
 
 export interface ReachInput {
   readonly system: System;
@@ -47,9 +50,12 @@ export function reach(input: ReachInput): Reached {
     return { reachable: false, because: 'The limits allow no such combination.' };
   const wanted = space.reachedFrom(target);
   const { field } = beginning({ system, component, sample });
+  const search: Search = { ...input, field, values: valuesToTry(field), isCut: false };
   let best: readonly string[] | null = null;
   const matters = optionsThatMatter(component, field.plan, target);
-  for (const set of settings(component, matters)) {
+  const ways = settings(component, matters);
+  search.isCut = ways.length === MOST_SETTINGS;
+  for (const set of ways) {
     if (best && set.length >= best.length) break;
     // Options that are not set are at rest.
     const there = matters.reduce((left, axis) => {
@@ -57,15 +63,23 @@ export function reach(input: ReachInput): Reached {
       return extents.along(left, axis, value);
     }, wanted);
     if (there === NOWHERE) continue;
-    const found = searched(field, input, set, best ? best.length - 1 : Infinity);
+    const found = searched(search, set, best ? best.length - 1 : Infinity);
     if (found && (!best || found.length < best.length)) best = found;
   }
-  if (!best) return { reachable: false, because: why(input) };
+  if (!best) return notFound(search);
   const last = play({ system, component, sample, acts: best }).at(-1);
   const combination =
     last?.combination ??
     space.written(combinationAt(field.plan, beginning({ system, component, sample }).state));
   return { reachable: true, acts: best, combination };
+}
+
+/** One question, with what is worked out once for it. */
+interface Search extends ReachInput {
+  readonly field: PlayedField;
+  readonly values: ValuesToTry;
+  /** Whether something was left untried for its length. */
+  isCut: boolean;
 }
 
 interface Setting {
@@ -102,23 +116,6 @@ function optionsThatMatter(component: Component, plan: Plan, target: Box): numbe
   return [...axes].filter(axis => space.axes[axis]?.kind === 'option').sort((one, other) => one - other);
 }
 
-/** Texts worth typing: what the sample has, what it has wrong by check, and the ends of a count. */
-export function textsOf({ plan, component, sample }: PlayedField): string[] {
-  const given = sample?.content[component.anatomy.control?.content ?? 'value'];
-  const written =
-    typeof given === 'string'
-      ? [given]
-      : typeof given === 'object' && !Array.isArray(given)
-        ? Object.values(given)
-        : [];
-  const { kind, least, most, length } = plan.value;
-  const ends =
-    kind === 'count' ? [least, most].flatMap(end => (typeof end === 'number' ? [String(end)] : [])) : [];
-  const plain = kind === 'code' ? ['0'.repeat(length ?? 1)] : ['1'];
-  const all = [...written.map(String), ...Object.values(sample?.wrong ?? {}), ...ends, ...plain];
-  return [...new Set(all)].filter(text => text !== '');
-}
-
 interface Place {
   readonly state: FieldState;
   readonly before: Place | null;
@@ -127,17 +124,13 @@ interface Place {
 }
 
 /** Breadth first from rest with some options set; `null` where nothing leads into the region within `most` acts. */
-function searched(
-  field: PlayedField,
-  { target, system, component, sample }: ReachInput,
-  set: readonly Setting[],
-  most: number,
-): string[] | null {
+function searched(search: Search, set: readonly Setting[], most: number): string[] | null {
+  const { field, target, system, component, sample, values } = search;
   const { plan } = field;
   const wanted = wantedOf(component, target);
   const read = (acts: readonly string[]) =>
     acts.map(text => ({ text, what: named(component, readAct(text)) }));
-  const tries = read(alphabetOf(field, textsOf(field), wanted));
+  const tries = read(alphabetOf(field, values, wanted));
   // Where the pointer is matters to nothing but itself: it is brought there at the end.
   const ends = read(pointerActs(field, wanted));
   const memory = new Memory(field);
@@ -171,6 +164,7 @@ function searched(
       queue.push({ state: next, before: place, did: text, depth: place.depth + 1 });
     }
   }
+  search.isCut ||= !best && queue.length > MOST_PLACES;
   return best;
 }
 
@@ -236,8 +230,8 @@ class Memory {
   /** Of which sort a value is: empty, right, or wrong by a check. */
   private valueSort(state: FieldState): string {
     const { plan } = this.field;
-    const { value, set, answers } = state;
-    const key = JSON.stringify([value, set['requirement'], answers]);
+    const { value, set, answers, others } = state;
+    const key = JSON.stringify([value, set['requirement'], answers, others]);
     let sort = this.failings.get(key);
     if (sort === undefined) {
       const failing = firstFailing(plan, state);
@@ -268,21 +262,52 @@ class Memory {
       state.isOpen,
       state.active === null,
       state.set,
+      state.others,
     ]);
   }
 }
 
+/** Nothing leads there: why, where that is certain, else what is not known. */
+function notFound(search: Search): Reached {
+  const because = doubt(search);
+  return because === null ? { reachable: false, because: why(search) } : { reachable: 'unknown', because };
+}
+
+/** States that follow from the value, so that they depend on which values are known. */
+const BY_VALUE: readonly string[] = ['validity', 'availability', 'content', 'range', 'selection'];
+/** Kinds of check of which one cannot say beforehand where in a range they fail. */
+const ANYWHERE: readonly string[] = ['pattern', 'length', 'equals'];
+
+/** What is not known that may lead there all the same; `null` where nothing does for certain. */
+function doubt({ field: { plan }, component, target, values, isCut }: Search): string | null {
+  if (isCut) return 'there are more ways than were tried';
+  const { isNamed, isMoved, takes } = wantedOf(component, target);
+  const { noneRight, noneWrong } = values;
+  const isBusy = isMoved('availability') && takes('availability', 'busy');
+  const needsRight = (isMoved('validity') && takes('validity', 'valid') && plan.judging.approve) || isBusy;
+  if (needsRight && noneRight !== null) return noneRight;
+  if (isMoved('validity') && takes('validity', 'invalid') && noneWrong !== null) return noneWrong;
+  const isAnywhere = plan.checks.some(({ kind }) => ANYWHERE.includes(kind));
+  if (isAnywhere && isNamed('validity') && isNamed('range'))
+    return `no value is known that is both ${wordsOf(component, target)}`;
+  // Moves that wait for what follows from the value may lead anywhere.
+  const follows = component.space.axes.flatMap(({ id }, axis) => (BY_VALUE.includes(id) ? [axis] : []));
+  const isWaitedFor = plan.moves.some(({ when }) =>
+    follows.some(axis => when[axis] !== component.space.full[axis]),
+  );
+  return isWaitedFor ? (noneRight ?? noneWrong) : null;
+}
+
 /** Why nothing leads there: the first value that never comes about, or that they never do so together. */
-function why(input: ReachInput): string {
-  const { component, target } = input;
+function why(search: Search): string {
+  const { component, target, field } = search;
   const { space } = component;
   const named = target.flatMap((mask, axis) => (mask === space.full[axis] ? [] : [axis]));
   for (const axis of named.length > 1 ? named : []) {
     const alone = space.full.map((full, each) => (each === axis ? target[axis]! : full));
-    const { field } = beginning(input);
     const matters = optionsThatMatter(component, field.plan, alone);
     const reaches = settings(component, matters).some(set =>
-      searched(field, { ...input, target: alone }, set, Infinity),
+      searched({ ...search, target: alone }, set, Infinity),
     );
     if (!reaches)
       return `Nothing that a person or the application does leads to ${wordsOf(component, alone)}.`;

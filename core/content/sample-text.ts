@@ -15,6 +15,13 @@ export function sampleText(
   return value !== undefined && Object.hasOwn(text, value) ? text[value] : undefined;
 }
 
+/** All texts that a sample has of something, whatever they depend on. */
+export function sampleTexts(text: SampleText | readonly unknown[] | undefined): string[] {
+  if (typeof text === 'string') return [text];
+  if (typeof text !== 'object' || text === null || isList(text)) return [];
+  return Object.values(text);
+}
+
 const isList = (content: SampleText | readonly unknown[]): content is readonly unknown[] =>
   Array.isArray(content);
 

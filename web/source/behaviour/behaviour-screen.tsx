@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
+import type { PassageRow } from '@periwinkle/core/behaviour/passages';
 import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import type { Combination } from '@periwinkle/core/space/space';
@@ -51,7 +52,7 @@ function Inside({ component }: { component: Component }) {
   const [chosen, choose] = useState<string | null>(null);
   const row = table?.rows.find(({ situation }) => situation === chosen) ?? null;
   const title = component.situations.find(({ id }) => id === chosen)?.title ?? '';
-  const never = table?.rows.filter(({ way }) => way === null) ?? [];
+  const unfound = table?.rows.filter(({ way }) => way === null) ?? [];
   return (
     <>
       <SheetHead component={component} />
@@ -86,25 +87,20 @@ function Inside({ component }: { component: Component }) {
             </h2>
             <TryBehaviour key={component.id} system={system} component={component} contexts={contexts} />
           </section>
-          {never.length > 0 ? (
-            <section>
-              <h2>
-                Never comes about <small>{counted(never.length, 'situation')}</small>
-              </h2>
-              <ul className="lines">
-                {never.map(({ situation, because }) => (
-                  <li key={situation}>
-                    <b>{component.situations.find(({ id }) => id === situation)?.title}</b>{' '}
-                    <i className="said">{because}</i>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          ) : null}
+          <Unfound
+            component={component}
+            title="Never comes about"
+            rows={unfound.filter(({ isNever }) => isNever)}
+          />
+          <Unfound
+            component={component}
+            title="Not known whether it comes about"
+            rows={unfound.filter(({ isNever }) => !isNever)}
+          />
         </div>
       </div>
       {wanted && way && !row ? (
-        way.reachable ? (
+        way.reachable === true ? (
           <WayStrip
             system={system}
             component={component}
@@ -115,7 +111,10 @@ function Inside({ component }: { component: Component }) {
         ) : (
           <section className="walkthrough getting">
             <h2>
-              “{wordsOf(component, wanted)}” never comes about <small>{way.because}</small>
+              {way.reachable === false
+                ? `“${wordsOf(component, wanted)}” never comes about`
+                : `Not known whether “${wordsOf(component, wanted)}” comes about`}{' '}
+              <small>{way.because}</small>
             </h2>
           </section>
         )
@@ -143,4 +142,32 @@ function wordsOf({ space }: Component, combination: Combination): string {
     return value === axis.rest ? 2 ** axis.values.length - 1 : 1 << value;
   });
   return conditionWords(region, space.axes);
+}
+
+/** Situations into which no way was found, and why. */
+function Unfound({
+  component,
+  title,
+  rows,
+}: {
+  readonly component: Component;
+  readonly title: string;
+  readonly rows: readonly PassageRow[];
+}) {
+  if (rows.length === 0) return null;
+  return (
+    <section>
+      <h2>
+        {title} <small>{counted(rows.length, 'situation')}</small>
+      </h2>
+      <ul className="lines">
+        {rows.map(({ situation, because }) => (
+          <li key={situation}>
+            <b>{component.situations.find(({ id }) => id === situation)?.title}</b>{' '}
+            <i className="said">{because}</i>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
 }

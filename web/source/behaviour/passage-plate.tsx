@@ -67,7 +67,7 @@ export function PassagePlate({
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ situation, way, cells }) => {
+            {rows.map(({ situation, way, because, isNever, cells }) => {
               const known = component.situations.find(({ id }) => id === situation)!;
               return (
                 <tr key={situation} className={situation === chosen ? 'chosen' : ''}>
@@ -78,7 +78,11 @@ export function PassagePlate({
                       aria-pressed={situation === chosen}
                       disabled={way === null}
                       title={
-                        way === null ? 'Nothing leads here.' : `How does one get here? ${way.join(', ')}`
+                        way === null
+                          ? isNever
+                            ? 'Nothing leads here.'
+                            : `Not known: ${because}.`
+                          : `How does one get here? ${way.join(', ')}`
                       }
                       onClick={() => onChoose(situation === chosen ? null : situation)}
                     >
