@@ -418,3 +418,35 @@ describe('folders as people have them', () => {
     expect(periwinkle(...args.slice(0, -1)).status).toBe(0);
   });
 });
+
+describe('a fault in one component', () => {
+  const cells = (): string => {
+    const file = join(folder, 'cells.json');
+    writeFileSync(file, '[{}]');
+    return file;
+  };
+  const script = (): string => {
+    const file = join(folder, 'script.json');
+    writeFileSync(file, '["press control"]');
+    return file;
+  };
+  beforeEach(() => edit('components/notes.component.json', '"textarea"', '"textaria"'));
+
+  test.each<[string, () => string[]]>([
+    ['resolve', () => ['resolve', system(), '--component', 'berth', '--cells', cells(), '--json']],
+    ['geometry', () => ['geometry', system(), '--component', 'berth', '--cells', cells(), '--json']],
+    ['play', () => ['play', system(), '--component', 'berth', '--script', script(), '--json']],
+    ['count', () => ['count', system(), '--component', 'berth', '--json']],
+    ['cover', () => ['cover', system(), '--component', 'berth', '--strength', '2', '--json']],
+    ['build', () => ['build', system(), '--component', 'berth', '--out', join(folder, 'out')]],
+  ])('keeps %s from answering about no other', (_, args) => {
+    const { status, err } = periwinkle(...args());
+    expect(err).toContain('in documents that this does not need');
+    expect(status).toBe(0);
+  });
+
+  test('but about those that stand on it', () => {
+    edit(FIELD, '"element": "input"', '"element": "inputt"');
+    expect(periwinkle('resolve', system(), '--component', 'berth', '--cells', cells()).status).toBe(1);
+  });
+});

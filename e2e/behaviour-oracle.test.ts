@@ -11,6 +11,8 @@ import { combinationAt } from '@periwinkle/core/behaviour/states';
 import { componentNamed } from '@periwinkle/core/components/system';
 import type { Component } from '@periwinkle/core/components/component';
 import { announcedParts } from '@periwinkle/core/emit/accessibility';
+import type { System } from '@periwinkle/core/components/system';
+import { plainFields } from '@periwinkle/core/test/plain-fields';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { BehaviourHands, behaviourPage, Unreachable, type Found } from './support/behaviour-page';
 import { eventually, openBrowser, type Browser } from './support/browser';
@@ -21,25 +23,29 @@ import { TIMEOUT } from './support/patience';
 
 /** Acts done with real pointer and keys on what ships come to the same as in the core. */
 
-const system = demoSystem();
-const delivery = new Delivery(system);
+const demo = demoSystem();
+const plain = plainFields();
+const delivery = new Delivery(demo);
+const plainDelivery = new Delivery(plain);
 let browser: Browser;
-let server: Awaited<ReturnType<typeof serveFolder>>;
+let servers: Awaited<ReturnType<typeof serveFolder>>[];
 
 beforeAll(async () => {
   browser = await openBrowser();
-  server = await serveFolder(delivery.folder);
+  servers = [await serveFolder(delivery.folder), await serveFolder(plainDelivery.folder)];
   await (browser.driver as Driver).sendDevToolsCommand('Browser.grantPermissions', {
     permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
   });
 }, TIMEOUT);
 afterAll(async () => {
   await browser.quit();
-  server.close();
+  servers.forEach(server => server.close());
   delivery.remove();
+  plainDelivery.remove();
 }, TIMEOUT);
 
 interface Doing {
+  readonly system: System;
   readonly component: Component;
   readonly sample: string | undefined;
   readonly set: Readonly<Record<string, string>>;
@@ -47,10 +53,17 @@ interface Doing {
 }
 
 /** Does acts on a page of their own, and in the core; gives which could be done, and what was found after each. */
-async function done({ component, sample, set, acts }: Doing): Promise<{ acts: string[]; found: Found[] }> {
+async function done({
+  system,
+  component,
+  sample,
+  set,
+  acts,
+}: Doing): Promise<{ acts: string[]; found: Found[] }> {
   const given = component.samples.find(({ id }) => id === sample) ?? component.samples[0];
   const { field, state: start } = beginning({ system, component, sample: given, set });
-  delivery.write('page.html', behaviourPage(system, component, given?.id, set, start.value));
+  const [folder, server] = system === demo ? [delivery, servers[0]!] : [plainDelivery, servers[1]!];
+  folder.write('page.html', behaviourPage(system, component, given?.id, set, start.value));
   await browser.driver.get(`${server.address}/page.html`);
   await eventually(browser.driver, 'window.ready === true');
   const hands = new BehaviourHands(browser.driver, component, system, [...announcedParts(component)]);
@@ -110,7 +123,7 @@ function after(field: PlayedField, state: FieldState, text: string): FieldState 
 }
 
 /** The same in the core. */
-function inCore({ component, sample, set, acts }: Doing): Found[] {
+function inCore({ system, component, sample, set, acts }: Doing): Found[] {
   const given = component.samples.find(({ id }) => id === sample) ?? component.samples[0];
   return moments({ system, component, sample: given, set, acts }).map(({ played }) => ({
     value: played.value,
@@ -137,10 +150,11 @@ const told = ({ component, acts }: Doing, found: readonly Found[]): string[] =>
     ].join(' · ');
   });
 
-const walkthroughs = system.components.flatMap(component =>
+const walkthroughs = demo.components.flatMap(component =>
   component.anatomy.control
     ? (component.document.walkthroughs ?? []).map(
-        ({ id, sample, set = {}, acts }) => [component.id, id, { component, sample, set, acts }] as const,
+        ({ id, sample, set = {}, acts }) =>
+          [component.id, id, { system: demo, component, sample, set, acts }] as const,
       )
     : [],
 );
@@ -180,10 +194,10 @@ const ROWS: Readonly<Record<string, readonly string[]>> = {
 test.each(Object.entries(ROWS))(
   'every row of the keyboard table: %s',
   async (id, rows) => {
-    const component = componentNamed(system, id)!;
+    const component = componentNamed(demo, id)!;
     for (const row of rows) {
       const acts = ['press control', ...(id === 'berth' ? ['key Escape'] : []), ...row.split(' · ')];
-      const doing = { component, sample: component.samples[0]?.id, set: {}, acts };
+      const doing = { system: demo, component, sample: component.samples[0]?.id, set: {}, acts };
       const { acts: did, found } = await done(doing);
       expect(did).toEqual(acts);
       expect(told(doing, found)).toEqual(told(doing, inCore(doing)));
@@ -192,7 +206,7 @@ test.each(Object.entries(ROWS))(
   TIMEOUT,
 );
 
-const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);
+const SYSTEMS: Readonly<Record<string, System>> = { demo, plain };
 
 const WORDS = ['a', 'Osprey', '7', '4', '330p', '12.5', '-', ' ', 'two words', 'north', 'r', 'ß', '0'];
 const KEYS = [
@@ -208,18 +222,25 @@ const KEYS = [
   'Space',
   'Control+a',
   'Shift+ArrowLeft',
+  'Control+Backspace',
+  'Control+Delete',
   'x',
   '5',
 ];
 /** Keys that take a caret to where only a browser knows, but for kinds that do something else with them; Alt with arrows opens a browser's own suggestions. */
 const MORE_KEYS: Readonly<Record<string, readonly string[]>> = {
+  text: ['ArrowUp', 'ArrowDown', 'Enter'],
   count: ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter'],
   choice: ['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter', 'Alt+ArrowUp'],
 };
 
 /** Something that can be done with a field, as far as it is known without looking at it. */
 function acts(component: Component): fc.Arbitrary<string> {
-  const parts = component.anatomy.parts.map(({ name }) => name).filter(name => !name.startsWith('option'));
+  // A press on the platform's own list opens it, and then keys go into it.
+  const isNative = component.anatomy.control!.element === 'select';
+  const parts = component.anatomy.parts
+    .map(({ name }) => name)
+    .filter(name => !name.startsWith('option') && !(isNative && name === 'control'));
   const kind = component.document.behaviour!.value!.kind;
   const keys = [...KEYS, ...(MORE_KEYS[kind] ?? ['Enter'])];
   const asks = component.document.behaviour!.checks!.flatMap(({ ask }) => ask ?? []);
@@ -265,9 +286,14 @@ function acts(component: Component): fc.Arbitrary<string> {
   );
 }
 
-test(
-  'whatever is done in whatever order',
-  async () => {
+test.each([
+  ['demo', 30],
+  ['plain', 30],
+] as const)(
+  'whatever is done in whatever order, %s',
+  async (name, runs) => {
+    const system = SYSTEMS[name]!;
+    const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);
     const sequences = fc
       .constantFrom(...family.map(({ id }) => id))
       .chain(id =>
@@ -279,14 +305,14 @@ test(
     await fc.assert(
       fc.asyncProperty(sequences, async ([id, list]) => {
         const component = componentNamed(system, id)!;
-        const doing = { component, sample: component.samples[0]?.id, set: {}, acts: list };
+        const doing = { system, component, sample: component.samples[0]?.id, set: {}, acts: list };
         const { acts, found } = await done(doing);
         const tried = { ...doing, acts };
         expect(told(tried, found)).toEqual(told(tried, inCore(tried)));
       }),
       {
-        seed: freshSeed('behaviour in a browser'),
-        numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 30),
+        seed: freshSeed(`behaviour in a browser, ${name}`),
+        numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? runs),
         interruptAfterTimeLimit: TIMEOUT - 60_000,
       },
     );

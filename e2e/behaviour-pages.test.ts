@@ -159,6 +159,29 @@ test(
   TIMEOUT,
 );
 
+test.each([
+  ['gate-code', '１２', '', '１２'],
+  ['gate-code', '4１7', '47', '１'],
+])(
+  'what is composed goes through the filter of %s: %s',
+  async (id, text, value, refused) => {
+    await openForm([id]);
+    const devtools = driver as Driver;
+    await run(`${control(id)}.focus()`);
+    await devtools.sendDevToolsCommand('Input.imeSetComposition', {
+      text,
+      selectionStart: text.length,
+      selectionEnd: text.length,
+    });
+    await devtools.sendDevToolsCommand('Input.insertText', { text });
+    expect(await run(`return [${control(id)}.value, fields['${id}'].value]`)).toEqual([value, value]);
+    const said = await run<string>(`return document.querySelector('[role="status"]').textContent`);
+    expect(said === '' ? refused : said).not.toBe('');
+    expect(await run(`return changes.map(([, each]) => each)`)).toEqual(value === '' ? [] : [value]);
+  },
+  TIMEOUT,
+);
+
 /** What readers hear of a control, as the browser's accessibility tree has it. */
 async function heard(id: string): Promise<Record<string, unknown>> {
   const devtools = driver as Driver;

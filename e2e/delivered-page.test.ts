@@ -2,8 +2,11 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { Origin, type WebDriver } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
+import { compileSystem } from '@periwinkle/core/components/system';
+import { componentCssText } from '@periwinkle/core/emit/outputs';
 import { exampleMarkup } from '@periwinkle/core/emit/component-page';
 import type { Combination } from '@periwinkle/core/space/space';
+import { smallDocuments } from '@periwinkle/core/test/small-system';
 import { openBrowser, type Browser } from './support/browser';
 import { Delivery } from './support/delivery';
 import { demoSystem } from './support/demo';
@@ -392,6 +395,38 @@ describe("the person's own settings", () => {
       );
       expect(style).toEqual(['oklch(0.2657 0.0271 229.26)', 'text']);
       expect(await frameStyle('background-color')).toBe('oklch(0.9718 0.0348 94.55)');
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'a control with a surface of its own keeps it, too',
+    async () => {
+      const own = compileSystem(
+        smallDocuments({
+          set: { inner: { 'background-color': '#fde68a', 'min-height': '40px', width: '200px' } },
+        }),
+      );
+      const tinted = own.components[0]!;
+      await driver.get('about:blank');
+      await driver.sendDevToolsCommand('DOM.enable', {});
+      await driver.sendDevToolsCommand('CSS.enable', {});
+      await driver.executeScript(
+        `const sheet = new CSSStyleSheet(); sheet.replaceSync(arguments[0]); document.adoptedStyleSheets = [sheet];
+         document.body.innerHTML = arguments[1];`,
+        componentCssText(own, tinted),
+        exampleMarkup(own, tinted, {}, undefined, 'x'),
+      );
+      const { root } = (await command('DOM.getDocument', { depth: 0 })) as { root: { nodeId: number } };
+      const found = (await command('DOM.querySelector', {
+        nodeId: root.nodeId,
+        selector: '#x-inner',
+      })) as { nodeId: number };
+      await command('CSS.forcePseudoState', { nodeId: found.nodeId, forcedPseudoClasses: ['autofill'] });
+      const shadow = await driver.executeScript<string>(
+        `return getComputedStyle(document.getElementById('x-inner')).boxShadow`,
+      );
+      expect(shadow).toMatch(/^rgb\(253, 230, 138\) 0px 0px 0px \d+px inset$/);
     },
     TIMEOUT,
   );

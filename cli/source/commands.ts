@@ -13,6 +13,7 @@ import { delivery } from '@periwinkle/core/shipped/delivery';
 import { contestedWhere, openContests } from '@periwinkle/core/questions/contested';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Component } from '@periwinkle/core/components/component';
+import { filesOf } from '@periwinkle/core/components/needed-files';
 import { axisNamed } from '@periwinkle/core/components/nesting/addresses';
 import type { System } from '@periwinkle/core/components/system';
 import { ContextError, type ContextInput } from '@periwinkle/core/tokens/contexts';
@@ -20,7 +21,7 @@ import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { conditionWords, writeExact } from '@periwinkle/core/space/condition';
 import type { Combination, Space } from '@periwinkle/core/space/space';
 import { readContext, readPairs, readWhen } from './arguments';
-import { chosenComponent, load, UsageError, type PlacedProblem } from './load';
+import { chosenComponent, load, UsageError, type Loaded, type PlacedProblem } from './load';
 import { checkOut, writeOutput } from './write-output';
 
 /** Where a command writes; the program passes the process's own streams. */
@@ -43,9 +44,26 @@ function problemLine(
   return `${join(folder, file)}:${line}:${column}: ${severity}: ${message}${hint} (${code})\n`;
 }
 
-/** Writes errors to standard error, and gives the status that says whether there were any. */
-function report(problems: readonly PlacedProblem[], folder: string, output: Output): Status {
-  const errors = problems.filter(problem => problem.severity === 'error');
+/** Documents on which not all others stand. */
+const OF_SOME = /^(components|trials|guide)\//;
+
+/**
+ * Writes errors to standard error, and gives the status that says whether there were any. What is asked about one component is answered whatever
+ * is wrong with others that it does not stand on; that there is something is said.
+ */
+function report(
+  { system, problems }: Loaded,
+  folder: string,
+  output: Output,
+  component: Component | null = null,
+): Status {
+  const all = problems.filter(problem => problem.severity === 'error');
+  const needed = component && filesOf(system, component);
+  const errors = needed ? all.filter(({ file }) => !OF_SOME.test(file) || needed.has(file)) : all;
+  if (errors.length < all.length)
+    output.err(
+      `${all.length - errors.length} more in documents that this does not need; “periwinkle check” lists them.\n`,
+    );
   errors.forEach(problem => output.err(problemLine(problem, folder)));
   return errors.length > 0 ? 1 : 0;
 }
@@ -76,9 +94,10 @@ export function count(
   options: { component?: string; when?: string; json?: boolean },
   output: Output,
 ): Status {
-  const { system, problems } = load(folder);
-  const components =
-    options.component === undefined ? system.components : [chosenComponent(system, options.component)];
+  const loaded = load(folder);
+  const { system } = loaded;
+  const component = options.component === undefined ? null : chosenComponent(system, options.component);
+  const components = component ? [component] : system.components;
   const rows = components.map(({ id, space }) => ({
     id,
     combinations: options.when === undefined ? space.count() : countWhen(options.when, space),
@@ -99,7 +118,7 @@ export function count(
     for (const row of counts) output.out(`${row.id}\t${row.combinations}\n`);
     output.out(`${total} in ${contexts} ${contexts === 1 ? 'context' : 'contexts'}\n`);
   }
-  return report(problems, folder, output);
+  return report(loaded, folder, output, component);
 }
 
 /** How many combinations a condition names, or why it cannot be asked here. */
@@ -117,13 +136,14 @@ export function resolveCells(
   options: { component: string; cells: string; context?: string },
   output: Output,
 ): Status {
-  const { system, problems } = load(folder);
+  const loaded = load(folder);
+  const { system } = loaded;
   const component = chosenComponent(system, options.component);
   const tokens = tokensIn(system, readContext(options.context));
   const cells = readCells(options.cells, component);
   const around = { tokens, rootFontSize: system.rootFontSize };
   output.out(json(cells.map(cell => resolve(component, cell, around))));
-  return report(problems, folder, output);
+  return report(loaded, folder, output, component);
 }
 
 /** Widest page that parts are laid out for, in px. */
@@ -134,7 +154,8 @@ export function layOut(
   options: { component: string; cells: string; width: string; sample?: string; context?: string },
   output: Output,
 ): Status {
-  const { system, problems } = load(folder);
+  const loaded = load(folder);
+  const { system } = loaded;
   const component = chosenComponent(system, options.component);
   const contexts = readContext(options.context);
   const around = { tokens: tokensIn(system, contexts), rootFontSize: system.rootFontSize };
@@ -150,7 +171,7 @@ export function layOut(
     };
   });
   output.out(json(answers));
-  return report(problems, folder, output);
+  return report(loaded, folder, output, component);
 }
 
 function chosenSample({ id: of, samples }: Component, id: string | undefined): SampleDocument | undefined {
@@ -196,11 +217,12 @@ export function reachRegion(
   options: { component: string; when: string; sample?: string },
   output: Output,
 ): Status {
-  const { system, problems } = load(folder);
+  const loaded = load(folder);
+  const { system } = loaded;
   const component = chosenComponent(system, options.component);
   const sample = chosenSample(component, options.sample);
   output.out(json(reach({ system, component, sample, target: readWhen(options.when, component.space) })));
-  return report(problems, folder, output);
+  return report(loaded, folder, output, component);
 }
 
 /** Plays acts on a component, and prints what comes of each. */
@@ -209,7 +231,8 @@ export function playActs(
   options: { component: string; script: string; sample?: string; set?: string },
   output: Output,
 ): Status {
-  const { system, problems } = load(folder);
+  const loaded = load(folder);
+  const { system } = loaded;
   const component = chosenComponent(system, options.component);
   const sample = chosenSample(component, options.sample);
   const set = Object.fromEntries(readPairs(options.set ?? '', '--set'));
@@ -232,7 +255,7 @@ export function playActs(
     output.err(`periwinkle: ${error.message}\n`);
     return 1;
   }
-  return report(problems, folder, output);
+  return report(loaded, folder, output, component);
 }
 
 export function tokens(
@@ -240,14 +263,15 @@ export function tokens(
   options: { context?: string; json?: boolean },
   output: Output,
 ): Status {
-  const { system, problems } = load(folder);
+  const loaded = load(folder);
+  const { system } = loaded;
   const set = tokensIn(system, readContext(options.context));
   const rows = [...set.byKey.values()].map(
     ({ path, type, value, css }) => [path, { type, value, css }] as const,
   );
   if (options.json) output.out(json(Object.fromEntries(rows)));
   else for (const [path, row] of rows) output.out(`${path}\t${row.type}\t${row.css}\n`);
-  return report(problems, folder, output);
+  return report(loaded, folder, output);
 }
 
 /** Lists the contests that nobody has decided, with their regions as conditions. */
@@ -256,7 +280,8 @@ export function contested(
   options: { component: string; fail?: boolean; json?: boolean },
   output: Output,
 ): Status {
-  const { system, problems } = load(folder);
+  const loaded = load(folder);
+  const { system } = loaded;
   const component = chosenComponent(system, options.component);
   const { space } = component;
   const rows = openContests(component).map(contest => ({
@@ -277,7 +302,7 @@ export function contested(
     }
     if (rows.length === 0) output.out('Nothing is contested.\n');
   }
-  const status = report(problems, folder, output);
+  const status = report(loaded, folder, output, component);
   return options.fail && rows.length > 0 ? 1 : status;
 }
 
@@ -289,8 +314,10 @@ export function cover(
 ): Status {
   if (options.strength !== '2' && options.strength !== '3')
     throw new UsageError(`--strength: this is 2 or 3, not “${options.strength}”.`);
-  const { system, problems } = load(folder);
-  const { space, situations } = chosenComponent(system, options.component);
+  const loaded = load(folder);
+  const { system } = loaded;
+  const component = chosenComponent(system, options.component);
+  const { space, situations } = component;
   const rows = coveringSet(space, {
     strength: options.strength === '2' ? 2 : 3,
     situations: options.situations ? situations.map(situation => situation.region) : [],
@@ -303,7 +330,7 @@ export function cover(
           .map(pair => pair.join('='))
           .join(',')}\n`,
       );
-  return report(problems, folder, output);
+  return report(loaded, folder, output, component);
 }
 
 function tokensIn(system: System, input: ContextInput): TokenSet {
@@ -325,16 +352,17 @@ export function build(
 ): Status {
   const loaded = load(folder);
   checkOut(options.out, folder);
-  const { system, problems } = loaded;
-  const status = report(problems, folder, output);
-  const components =
-    options.component === undefined ? undefined : [chosenComponent(system, options.component)];
+  const { system } = loaded;
+  const component = options.component === undefined ? null : chosenComponent(system, options.component);
+  const status = report(loaded, folder, output, component);
   if (status !== 0) {
     output.err('Nothing was written: mend these first.\n');
     return status;
   }
-  writeOutput(options.out, delivery(system, components, { host: options.host }), (file, removed) =>
-    output.err(`${file}${removed ? ' (taken out)' : ''}\n`),
+  writeOutput(
+    options.out,
+    delivery(system, component ? [component] : undefined, { host: options.host }),
+    (file, removed) => output.err(`${file}${removed ? ' (taken out)' : ''}\n`),
   );
   return 0;
 }

@@ -1,4 +1,5 @@
 import { graphemesOf, lengthOf } from '../content/graphemes';
+import { takenByType } from './entry-types';
 import type { Plan } from './plan';
 import type { Written } from './typing';
 
@@ -12,13 +13,10 @@ export interface Admitted {
 const UNHEARD = /[\s\p{Pd}]/gu;
 
 /** Decides it, where `added` comes in the place of what is selected. */
-export function admitted(
-  { kind, value }: Plan,
-  { text, selection: [from, to] }: Written,
-  added: string,
-): Admitted {
+export function admitted(plan: Plan, { text, selection: [from, to] }: Written, added: string): Admitted {
+  const { kind, value } = plan;
   // A line takes no line breaks (HTML, 4.10.5.1.2); browsers put spaces where pasted text had some.
-  const line = kind.takesLines ? added : added.replace(/\r\n|[\r\n]/g, ' ');
+  const line = takenByType(plan, kind.takesLines ? added : added.replace(/\r\n|[\r\n]/g, ' '));
   const fitting = kind.taken?.(line, value) ?? line;
   const most = kind.taken ? value.length : value.stop ? value.most : undefined;
   if (most === undefined && fitting === line) return { put: line, refused: '' };

@@ -1,9 +1,10 @@
 import type { Component, Nested } from '../components/component';
+import { listKey } from '../components/content-keys';
 import type { System } from '../components/system';
 import { choicesOf } from '../components/nesting/entries';
 import { sampleKeyOf } from '../components/nesting/sample-keys';
 import { derivedText } from '../content/derived-text';
-import { entryText } from '../content/entries';
+import { chosenText, entryId, entryText, isDisabledEntry } from '../content/entries';
 import { graphemesOf } from '../content/graphemes';
 import { sampleText } from '../content/sample-text';
 import { announcedParts } from '../emit/accessibility';
@@ -56,12 +57,14 @@ function innerState(plan: Plan, { pointer, focus }: FieldState, id: string): str
 }
 
 /** Where the entries of a list come from: key of the sample's content, and the entries as they are given. */
-function givenList({
-  component,
-  sample,
-}: PlayedField): { readonly key: string; readonly entries: readonly Record<string, unknown>[] } | null {
+function givenList({ component, sample }: Pick<PlayedField, 'component' | 'sample'>): {
+  readonly key: string;
+  readonly entries: readonly Record<string, unknown>[];
+} | null {
   const choices = choicesOf(component);
-  const key = choices && keyOf(component, choices.entry, choices.way);
+  // The platform's own list needs no parts to draw its entries.
+  const isNative = component.anatomy.control?.element === 'select';
+  const key = choices ? keyOf(component, choices.entry, choices.way) : isNative ? listKey(component) : null;
   const given = key === null ? undefined : sample?.content[key];
   return key !== null && Array.isArray(given) ? { key, entries: given.filter(isObject) } : null;
 }
@@ -72,13 +75,15 @@ function keyOf({ nested }: Component, { repeat }: Nested, way: string): string |
   return nested.find(({ name }) => name === way)?.content.get(repeat) ?? repeat;
 }
 
+/** The entries of its list as a sample has them. */
+export const entriesGiven = (
+  field: Pick<PlayedField, 'component' | 'sample'>,
+): readonly Record<string, unknown>[] => givenList(field)?.entries ?? [];
+
 /** What of its list a field knows. */
 export function entriesOf(field: PlayedField): ListEntry[] {
-  return (givenList(field)?.entries ?? []).map(entry => {
-    const { id, is } = entry;
-    const text = entryText(entry);
-    const isDisabled = isObject(is) && is['availability'] === 'disabled';
-    return { id: typeof id === 'string' ? id : text, text, isDisabled };
+  return entriesGiven(field).map(entry => {
+    return { id: entryId(entry), text: entryText(entry), isDisabled: isDisabledEntry(entry) };
   });
 }
 
@@ -184,7 +189,11 @@ export function drawnAt(
   return {
     combination: combinationOf(field, state),
     sample: sampleAt(field, state),
-    written: kind.takesText ? state.text : kind.list ? chosenText(field, state) : undefined,
+    written: kind.takesText
+      ? state.text
+      : kind.list
+        ? chosenText(entriesGiven(field), state.value)
+        : undefined,
     locale: state.locale,
   };
 }
@@ -208,12 +217,6 @@ export function treeAt(
     ...(written === undefined ? {} : { written }),
   });
 }
-
-const chosenText = (field: PlayedField, state: FieldState): string => {
-  const chosen = chosenIn(state.value);
-  const known = entriesOf(field).filter(({ id }) => chosen.includes(id));
-  return known.length > 0 ? known.map(({ text }) => text).join(', ') : state.value;
-};
 
 /** What is seen of the field where it is. */
 export function seenAt(field: PlayedField, state: FieldState): Seen {

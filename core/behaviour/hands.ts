@@ -2,15 +2,19 @@ import { graphemesOf } from '../content/graphemes';
 import { isLocale } from '../content/locale-digits';
 import { RefusedAct, type Act, type Entry } from './acts';
 import { admitted } from './admitted';
+import { isPicked, steppedByType } from './entry-types';
 import type { Effect, FieldState } from './field-state';
 import { hearAnswer } from './answers';
 import { passTime } from './held';
+import type { KeyPress } from './kinds/value-kind';
+import { isNative } from './native-list';
 import { Machine, type Drawn } from './machine';
 import { doMoves } from './moves';
 import { hearOther } from './other-fields';
 import { combinationAt } from './states';
 import type { Plan } from './plan';
 import { editedByKey, inserted } from './typing';
+import { withoutWord } from './words';
 
 /** What an act leads to. */
 export interface Step {
@@ -43,6 +47,10 @@ export function act(plan: Plan, state: FieldState, what: Act, look: (state: Fiel
 
 /** `app field:arrival=15:00` */
 const OTHER = 'field:';
+
+/** Keys that open a list of the platform's own (HTML, `select`). */
+const opensList = ({ key, alt }: KeyPress): boolean =>
+  ['Enter', ' '].includes(key) || (alt && key.startsWith('Arrow'));
 
 class Hands {
   constructor(
@@ -136,12 +144,23 @@ class Hands {
     const { kind } = this.plan;
     if (!focus) throw new RefusedAct('Nothing has the focus, so nothing can be typed into.');
     // Letters typed into a list seek in it.
+    this.notPicked();
     if (!this.machine.isInControl || !(kind.takesText || kind.list))
       throw new RefusedAct(`“${focus.part}” has the focus and takes no text.`);
     for (const letter of this.portions(text)) {
       if (kind.list) this.machine.key({ key: letter, shift: false, control: false, alt: false });
       else this.put(letter);
     }
+  }
+
+  /** Where a control has pieces or a picker of its own, what a key does there is known to a browser alone. */
+  private notPicked(): void {
+    const { machine, plan } = this;
+    if (!machine.isInControl || !isPicked(plan)) return;
+    const { type } = plan.control!;
+    throw new RefusedAct(
+      `An input of type ${type} has pieces of its own, in which only a browser knows what keys do; “autofill” and “app value=” give it a value.`,
+    );
   }
 
   /** What is typed at once: letter by letter wherever something may come of one in between, as a complaint that goes. */
@@ -156,6 +175,7 @@ class Hands {
   /** Text put where the caret is, as pasting does. */
   private put(text: string): void {
     const { machine, plan } = this;
+    this.notPicked();
     if (!machine.isInControl || !plan.kind.takesText)
       throw new RefusedAct('Nothing that takes text has the focus.');
     if (!machine.canEdit) return;
@@ -170,7 +190,13 @@ class Hands {
     const { machine, plan } = this;
     const { focus } = machine.state;
     const { key, shift, control, alt } = press;
-    if (!focus) throw new RefusedAct('Nothing has the focus, so no key does anything.');
+    if (!focus) {
+      if (key === 'Tab') return this.tab(shift ? -1 : 1);
+      throw new RefusedAct('Nothing has the focus, so no key does anything.');
+    }
+    if (key !== 'Escape') this.notPicked();
+    if (machine.isInControl && isNative(machine, plan) && opensList(press))
+      throw new RefusedAct(`“${key}” opens the platform’s own list, whose inside is not ours.`);
     if (machine.isInControl) {
       if (machine.key(press)) return;
       if (key === 'Tab') return this.tab(shift ? -1 : 1);
@@ -186,12 +212,15 @@ class Hands {
 
   private editByKey(key: string, shift: boolean, control: boolean): void {
     const { machine, plan } = this;
-    const { text } = machine.state;
-    if (control) {
-      if (key.toLowerCase() === 'a') machine.select([0, text.length]);
-      return;
-    }
-    const edited = editedByKey(machine.state, key, shift, plan.kind.takesLines);
+    const { text, value } = machine.state;
+    const stepped = control ? undefined : steppedByType(plan, key, value);
+    if (stepped !== undefined)
+      return machine.canEdit ? machine.edit(stepped, [stepped.length, stepped.length]) : undefined;
+    if (control && key.toLowerCase() === 'a') return machine.select([0, text.length]);
+    const edited = control
+      ? withoutWord(machine.state, key, plan.value.kind === 'secret' && !machine.state.isRevealed)
+      : editedByKey(machine.state, key, shift, plan.kind.takesLines);
+    if (!edited && control) return;
     if (!edited) return [...key].length === 1 ? this.put(key) : undefined;
     if (edited.text === text) machine.select(edited.selection, edited.isBackward);
     else if (machine.canEdit) machine.edit(edited.text, edited.selection);
@@ -200,13 +229,18 @@ class Hands {
   /** To the next stop within the field, or out of it; a text that is come to by Tab is selected whole. */
   private tab(by: -1 | 1): void {
     const { machine, plan, seen } = this;
-    const { part: here } = machine.state.focus!;
+    const here = machine.state.focus?.part ?? null;
     // From what is no stop itself it goes on from there.
     const order = Object.keys(plan.targets).filter(
       part => part === here || (plan.stops.includes(part) && seen.isThere(part) && !seen.isDisabled(part)),
     );
-    const next = order[order.indexOf(here) + by];
+    // From outside it comes to the first, backwards to the last.
+    const next = here !== null ? order[order.indexOf(here) + by] : order.at(by > 0 ? 0 : -1);
+    if (here === null && next === undefined)
+      throw new RefusedAct('There is nothing in it that Tab comes to.');
     if (next === undefined) return machine.leave();
+    if (here === null && by < 0 && next === plan.control?.part && isPicked(plan))
+      throw new RefusedAct('Backwards one comes to its last piece, which only a browser knows.');
     machine.focus(next, true);
     if (machine.isInControl) machine.select([0, machine.state.text.length]);
   }

@@ -1,7 +1,9 @@
 import { BLANK, type Effect, type FieldState } from './field-state';
+import { heldByType } from './entry-types';
 import { judged, judgedAgain } from './judging';
 import type { KeyPress, ListEntry } from './kinds/value-kind';
 import { mannerOf, shownText } from './manner';
+import { isNative } from './native-list';
 import { BUTTON_ROLES, REPEATING, type Plan, type Role, type Target } from './plan';
 import { combinationAt } from './states';
 
@@ -21,7 +23,8 @@ export function atRest(
   given: Partial<Pick<FieldState, 'value' | 'set' | 'locale'>> = {},
 ): FieldState {
   const { value = '' } = given;
-  const state = { ...BLANK, ...given, known: value, initial: value };
+  const held = heldByType(plan, value);
+  const state = { ...BLANK, ...given, value: held, known: held, initial: held };
   const text = shownText(plan, state);
   return { ...state, text, selection: [text.length, text.length] };
 }
@@ -71,9 +74,15 @@ export class Machine {
     return this.canFocus && !this.is('readonly');
   }
 
-  /** Whether a button answers nothing: nothing does in a disabled field. */
+  /** Whether a button answers nothing: those of a disabled field's own are off with it. */
   private isOff(part: string): boolean {
-    return this.is('disabled') || this.drawn.isDisabled(part);
+    return this.drawn.isDisabled(part);
+  }
+
+  /** Whether a browser shows the focus of the control, by whatever it came: what takes text does, and a list of the platform's own. */
+  private get showsFocus(): boolean {
+    const { plan } = this;
+    return plan.kind.takesText || isNative(this, plan);
   }
 
   private roleOf(part: string): Role | undefined {
@@ -102,7 +111,7 @@ export class Machine {
     } else if (target.kind === 'control') {
       // To what takes no text a label brings the focus only as it is clicked.
       const isNow = this.plan.kind.takesText || part === this.controlPart;
-      if (isNow && this.canFocus) this.focus(this.controlPart!, this.plan.kind.takesText);
+      if (isNow && this.canFocus) this.focus(this.controlPart!, this.showsFocus);
     } else if (target.kind === 'button' && !this.isOff(target.part)) {
       const role = this.roleOf(target.part);
       // Less, more, reveal and clear leave the focus in the control if it was there.
@@ -135,7 +144,7 @@ export class Machine {
   private pressControl(): void {
     const { kind } = this.plan;
     if (!this.canFocus) return;
-    this.focus(this.controlPart!, kind.takesText);
+    this.focus(this.controlPart!, this.showsFocus);
     if (!this.canEdit) return;
     if (kind.press) this.enter(kind.press(this.state.value));
     kind.list?.pressed(this, this.plan);
@@ -168,7 +177,7 @@ export class Machine {
 
   /** A button that has the focus is disabled or goes by what came: the focus goes to the control, rather than to nowhere. */
   rescue(): void {
-    if (this.canFocus) this.focus(this.controlPart!, this.plan.kind.takesText);
+    if (this.canFocus) this.focus(this.controlPart!, this.showsFocus);
     else this.leave();
   }
 
@@ -186,7 +195,8 @@ export class Machine {
   /** A person has edited the text of the control. */
   edit(text: string, selection: readonly [number, number]): void {
     const { kind } = this.plan;
-    const value = kind.read?.(text, mannerOf(this.plan, this.state), this.state.known) ?? text;
+    const held = heldByType(this.plan, text);
+    const value = kind.read?.(held, mannerOf(this.plan, this.state), this.state.known) ?? held;
     this.change({ text, selection, isBackward: false });
     this.become(value);
   }
@@ -251,7 +261,9 @@ export class Machine {
     this.focus(this.controlPart!, !press.control && !press.alt);
     if (!this.canEdit) return false;
     if (kind.list) return kind.list.keyed(this, this.plan, press);
-    const { key, control, alt } = press;
+    const { control, alt } = press;
+    // A button is pressed by Enter as by Space.
+    const key = press.key === 'Enter' && this.plan.control?.element === 'button' ? ' ' : press.key;
     const changed = control || alt ? undefined : kind.key?.(key, this.state.value, document);
     if (changed !== undefined) this.enter(changed);
     return changed !== undefined;
@@ -282,7 +294,9 @@ export class Machine {
 
   /** Writes the text for a value that nobody typed. */
   private showAnew(): void {
-    this.write(shownText(this.plan, this.state));
+    const text = shownText(this.plan, this.state);
+    // What a browser holds otherwise than it was typed stays as it was typed.
+    if (heldByType(this.plan, this.state.text) !== text) this.write(text);
   }
 
   /** Another text in the control, with the caret at its end; the same leaves the caret where it is. */
@@ -297,7 +311,8 @@ export class Machine {
   }
 
   /** The application gives a value. */
-  give(value: string): void {
+  give(given: string): void {
+    const value = heldByType(this.plan, given);
     this.change({ value, known: value, isApproved: false, isAutofilled: false, asking: null, answers: {} });
     this.showAnew();
     this.takeBack();

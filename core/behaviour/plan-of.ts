@@ -31,7 +31,11 @@ export function planOf(component: Component): Plan {
     value,
     kind: VALUE_KINDS[value.kind] ?? VALUE_KINDS['text']!,
     comparing: COMPARING,
-    control: control && { part: control.name, element: control.element },
+    control: control && {
+      part: control.name,
+      element: control.element,
+      ...(control.element === 'input' && control.type ? { type: control.type } : {}),
+    },
     targets,
     roles,
     stops,

@@ -46,7 +46,12 @@ export interface PlanMove {
 /** What of a component the machine must know. Plain data: it goes along with what ships. */
 export interface PlanData {
   readonly value: ValueDocument;
-  readonly control: { readonly part: string; readonly element: string } | null;
+  readonly control: {
+    readonly part: string;
+    readonly element: string;
+    /** Of an input. */
+    readonly type?: string;
+  } | null;
   readonly targets: Readonly<Record<string, Target>>;
   readonly roles: { readonly [Name in Role]?: string };
   /** Parts that Tab comes to, in reading order. */

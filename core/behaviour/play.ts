@@ -1,10 +1,12 @@
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
+import { announcedParts } from '../emit/accessibility';
+import { chosenIds } from '../content/entries';
 import { sampleText } from '../content/sample-text';
 import type { SampleDocument, SampleText } from '../formats/component-document';
 import type { Combination } from '../space/space';
 import { readAct, RefusedAct } from './acts';
-import { messageOf, seenAt, type PlayedField } from './drawn-field';
+import { entriesGiven, messageOf, seenAt, type PlayedField } from './drawn-field';
 import type { FieldState } from './field-state';
 import { act } from './hands';
 import { atRest } from './machine';
@@ -61,7 +63,8 @@ export function beginning({ system, component, sample, set = {} }: Omit<PlayInpu
   const { space, anatomy } = component;
   const given = sample?.content[anatomy.control?.content ?? 'value'];
   const start = space.written(combinationAt(plan, atRest(plan, { set })));
-  const value = sampleText(given as SampleText | undefined, start, space.axes) ?? '';
+  const said = sampleText(given as SampleText | undefined, start, space.axes) ?? '';
+  const value = plan.kind.list && said !== '' ? chosenIds(entriesGiven({ component, sample }), said) : said;
   return { field: { system, component, plan, sample }, state: atRest(plan, { value, set }) };
 }
 
@@ -114,7 +117,8 @@ export const play = (input: PlayInput): Played[] => moments(input).map(({ played
 /** The message of what is complained of. */
 function messagesAt(field: PlayedField, state: FieldState): string[] {
   const check = field.plan.checks.find(({ id }) => id === state.complaint);
-  return check ? [messageOf(field, state, check)] : [];
+  // Where no text comes and goes with what is said, nobody sees it.
+  return check && announcedParts(field.component).size > 0 ? [messageOf(field, state, check)] : [];
 }
 
 /** What is read out when characters were not taken: what the check of the kind says, else that they were not. */

@@ -10,7 +10,9 @@ const FOLLOWS: Readonly<Record<string, (plan: Plan, state: FieldState) => string
     return isOver ? (isDown ? 'down' : 'over') : 'away';
   },
   focus: (_, { focus }) => (focus === null ? 'out' : focus.isVisible ? 'keyboard' : 'in'),
-  content: (plan, { value }) => (plan.kind.isEmpty(value) ? 'empty' : 'filled'),
+  // Where a text stands that comes to no value, as “-” in a number, a browser takes it to be filled (`:placeholder-shown`).
+  content: (plan, { value, text }) =>
+    plan.kind.isEmpty(value) && !(plan.kind.takesText && text !== '') ? 'empty' : 'filled',
   validity: (_, { complaint, isApproved }) =>
     complaint !== null ? 'invalid' : isApproved ? 'valid' : 'none',
   availability: (_, { asking, set }) => (asking ? 'busy' : set['availability']),

@@ -41,6 +41,10 @@ export function editedByKey(written: Written, key: string, shift: boolean, lines
       return at(shift || isCaret ? last(head) : from);
     case 'ArrowRight':
       return at(shift || isCaret ? next(head) : to);
+    case 'ArrowUp':
+      return lines ? null : at(0);
+    case 'ArrowDown':
+      return lines ? null : at(text.length);
     case 'Home':
       return at(lines && head > 0 ? text.lastIndexOf('\n', head - 1) + 1 : 0);
     case 'End':

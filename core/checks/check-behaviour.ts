@@ -5,6 +5,7 @@ import { named, partNamed, planOf } from '../behaviour/plan-of';
 import { BUTTON_ROLES, ROLES } from '../behaviour/plan';
 import { CODE_CHARACTERS } from '../behaviour/kinds/code';
 import { VALUE_KINDS } from '../behaviour/kinds/value-kinds';
+import { announcedParts } from '../emit/accessibility';
 import type { Component } from '../components/component';
 import type {
   BehaviourDocument,
@@ -59,6 +60,13 @@ function checkBehaviour(component: Component, behaviour: BehaviourDocument, prob
   (behaviour.moves ?? []).forEach((move, index) =>
     checkMove(component, move, `/behaviour${pointer('moves', index)}`, problems),
   );
+  // Where no text comes and goes with it, what a check says is shown nowhere.
+  if (checks.length > 0 && component.anatomy.control && announcedParts(component).size === 0)
+    problems.warning(
+      '/behaviour/checks',
+      'unseen-message',
+      'Nobody will see what these checks say: no text of this field comes and goes with “validity”.',
+    );
   checkUndoing(component, behaviour.moves ?? [], problems);
   const seen = new Set<string>();
   checks.forEach((check, index) => {

@@ -24,3 +24,7 @@ export function contentKeys(component: Component): readonly string[] {
   const declared = (document.content ?? []).map(({ id }) => id);
   return [...new Set([...declared, ...shownKeys(own)])];
 }
+
+/** Key of the list that a component declares. */
+export const listKey = ({ document }: Component): string | null =>
+  document.content?.find(({ kind }) => kind === 'list')?.id ?? null;

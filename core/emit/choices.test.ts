@@ -136,7 +136,7 @@ test('a select offers the entries; what stands in it is chosen, or the placehold
   expect(options('filled')).toEqual([
     ['North', {}],
     ['South', { selected: '' }],
-    ['Old', {}],
+    ['Old', { disabled: '' }],
   ]);
   expect(options('empty')[0]).toEqual(['Any quay', { value: '', selected: '' }]);
 });

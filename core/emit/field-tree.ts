@@ -1,3 +1,4 @@
+import { listKey } from '../components/content-keys';
 import type { Part } from '../anatomy/anatomy';
 import { showsPlaceholder } from '../anatomy/part-kinds';
 import { choicesOf, isReached, type Choices } from '../components/nesting/entries';
@@ -9,7 +10,7 @@ import type { Combination } from '../space/space';
 import { accessibility, type Accessibility } from './accessibility';
 import { plainIcon } from './icon';
 import type { ComponentNames } from './names';
-import { entryText, MAX_ENTRIES } from '../content/entries';
+import { chosenText, entryId, entryOf, entryText, isDisabledEntry, MAX_ENTRIES } from '../content/entries';
 import { derivedText, type Surroundings } from '../content/derived-text';
 import { bearerMarks, chosenElement, inputType, rootMarks, type Attributes } from './state-marks';
 import { sampleText } from '../content/sample-text';
@@ -188,8 +189,12 @@ class FieldBuilder {
     if (part.kind.kind === 'action') attributes.push(['type', 'button']);
     if (told.identified.has(local)) attributes.push(['id', this.idOf(local, unit)]);
     if (told.announced.has(local)) attributes.push(['role', 'alert']);
-    if (part === standing.component.anatomy.bearer && this.input.mode === 'shipped')
-      attributes.push(...bearerMarks(standing, part.kind.element));
+    if (this.input.mode !== 'shipped') return attributes;
+    const { bearer, control } = standing.component.anatomy;
+    if (part === bearer) attributes.push(...bearerMarks(standing, part.kind.element));
+    // The buttons of a field itself are off with it.
+    else if (part.kind.kind === 'action' && control && standing.combination['availability'] === 'disabled')
+      attributes.push(['disabled', '']);
     return attributes;
   }
 
@@ -242,9 +247,21 @@ class FieldBuilder {
       children: this.found(text),
     });
     const list = listKey(standing.component);
-    const texts = (list === null ? [] : this.listAt(list, standing)).map(entry => entryText(entry));
-    const offered = texts.map(text => option(text === value ? [['selected', '']] : [], text));
-    if (texts.includes(value)) return offered;
+    const entries = list === null ? [] : this.listAt(list, standing);
+    const chosen = value === '' ? undefined : entryOf(entries, value);
+    const offered = entries.map(entry => {
+      const text = entryText(entry);
+      const id = entryId(entry);
+      return option(
+        [
+          ...(id === text ? [] : ([['value', id]] as Attributes)),
+          ...(isDisabledEntry(entry) ? ([['disabled', '']] as Attributes) : []),
+          ...(entry === chosen ? ([['selected', '']] as Attributes) : []),
+        ],
+        text,
+      );
+    });
+    if (chosen) return offered;
     const first = value || this.content('placeholder', standing);
     return first === undefined
       ? offered
@@ -284,10 +301,17 @@ class FieldBuilder {
     return [
       ['id', this.idOf(component.anatomy.root.name, unit)],
       ['role', 'option'],
+      ...this.entryValue(entry!.content),
       ...(standing.combination['selection'] === 'selected'
         ? []
         : ([['aria-selected', 'false']] as Attributes)),
     ];
+  }
+
+  /** What forms submit of an entry, where that is not what it is called. */
+  private entryValue(entry: Readonly<Record<string, unknown>>): Attributes {
+    const id = entryId(entry);
+    return id === entryText(entry) ? [] : [['data-value', id]];
   }
 
   /** What a control says of the list that it opens; a select has its own. */
@@ -399,6 +423,8 @@ class FieldBuilder {
     if (written !== undefined && standing.way === '') return written;
     const { component, combination } = standing;
     const value = this.entered(part.content ?? 'value', standing);
+    const list = component.document.behaviour?.value?.kind === 'choice' ? listKey(component) : null;
+    if (list !== null) return chosenText(this.listAt(list, standing), value);
     return valueText(component.document, component.space.axes, combination, value, locale);
   }
 
@@ -413,7 +439,3 @@ class FieldBuilder {
     };
   }
 }
-
-/** Key of the list that a component declares. */
-const listKey = ({ document }: Component): string | null =>
-  document.content?.find(({ kind }) => kind === 'list')?.id ?? null;

@@ -247,7 +247,19 @@ const filledIn = ({ anatomy }: Component): Part[] =>
 
 /** What the blocks for filled-in controls read of other properties. */
 export const autofillReads = (component: Component): PartProperty[] =>
-  filledIn(component).map(({ name }) => ({ part: name, property: 'color' }));
+  filledIn(component).flatMap(({ name }) => [
+    { part: name, property: 'color' },
+    ...(hasSurface(component, name) ? [{ part: name, property: 'background-color' }] : []),
+  ]);
+
+const says = ({ rules }: Component, part: string, property: string): boolean =>
+  rules.some(({ settings }) =>
+    settings.some(setting => setting.part === part && setting.property.name === property),
+  );
+
+/** Whether a control has a surface of its own that can be painted over the browser's; a shadow of its own leaves no room for that. */
+const hasSurface = (component: Component, part: string): boolean =>
+  says(component, part, 'background-color') && !says(component, part, 'box-shadow');
 
 /**
  * Browsers colour what they fill in, with declarations that no page can overrule: text and surface. The text's fill is ours
@@ -263,13 +275,11 @@ export function autofillBlocks({ component, names, read }: CssContext): StyleBlo
       declarations: [
         ['background-clip', 'text'],
         ['-webkit-text-fill-color', color],
-        ...(saysCaret(component, name) ? [] : [['caret-color', color] as const]),
+        ...(says(component, name, 'caret-color') ? [] : [['caret-color', color] as const]),
+        ...(hasSurface(component, name)
+          ? [['box-shadow', `inset 0 0 0 100vmax ${read(name, 'background-color')}`] as const]
+          : []),
       ],
     };
   });
 }
-
-const saysCaret = ({ rules }: Component, part: string): boolean =>
-  rules.some(({ settings }) =>
-    settings.some(setting => setting.part === part && setting.property.name === 'caret-color'),
-  );

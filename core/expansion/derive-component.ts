@@ -21,13 +21,14 @@ import { nearest } from '../formats/suggest';
 import { editedAnatomy } from './anatomy-edits';
 import { deriveAxes } from './derive-axes';
 import { derivedBehaviour } from './derive-behaviour';
-import { deriveRules } from './derive-rules';
+import { deriveRules, type DerivedRules } from './derive-rules';
 import { narrowedUses } from './narrow-uses';
 import type { Narrowing } from './narrowing';
 import { entriesOf, listOf, member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
 
 export interface Derived {
   readonly component: Traced<ComponentDocument>;
+  readonly rules: DerivedRules;
   /** What is wrong with what the derived component says of its base, at places of its own document. */
   readonly problems: readonly LocalProblem[];
 }
@@ -40,17 +41,24 @@ type List = ById | 'axes' | 'rules' | 'decisions';
  * What a component that takes everything of a base and says what differs stands for, as if all were written in it. Lists and
  * entries in which nothing differs are the base's own objects, so that what is known of them stays known.
  */
-export const deriveComponent = (base: Traced<ComponentDocument>, own: Traced<DerivedDocument>): Derived =>
-  new Derivation(base, own).derived();
+export const deriveComponent = (
+  base: Traced<ComponentDocument>,
+  baseRules: DerivedRules | null,
+  own: Traced<DerivedDocument>,
+): Derived => new Derivation(base, baseRules, own).derived();
 
 /** Lists of a base: what many are derived from is opened once. */
 const opened = new ObjectMemo<Map<string, readonly Traced<unknown>[]>>();
+
+const NO_RULES: ReadonlySet<string> = new Set();
 
 class Derivation {
   private readonly problems = new ProblemList();
 
   constructor(
     private readonly base: Traced<ComponentDocument>,
+    /** Of a base that is derived itself. */
+    private readonly baseRules: DerivedRules | null,
     private readonly own: Traced<DerivedDocument>,
   ) {}
 
@@ -69,12 +77,13 @@ class Derivation {
       problems,
     );
     const lost = lostParts(base.value, anatomy.value);
-    const rules = deriveRules(
-      this.inBase<RuleDocument>('rules'),
+    const derivedRules = deriveRules(
+      this.rulesInBase(),
       entriesOf(member(own, 'rules')),
       { narrowing, parts: lost, rules: new Set(this.without('rules')) },
       problems,
     );
+    const { rules } = derivedRules;
     const situations = this.joined<SituationDocument>('situations', situation =>
       this.under(situation, narrowing, 'when'),
     );
@@ -121,7 +130,14 @@ class Derivation {
       },
       own.origin,
     );
-    return { component, problems: problems.problems };
+    return { component, rules: derivedRules, problems: problems.problems };
+  }
+
+  /** The rules of the base, with those of which derivation has left nothing. */
+  private rulesInBase(): DerivedRules {
+    if (this.baseRules) return this.baseRules;
+    const rules = this.inBase<RuleDocument>('rules');
+    return { rules, withSilent: rules, nowhere: NO_RULES };
   }
 
   private list<Entry>(name: ById, entries: readonly Traced<Entry>[]): Traced<readonly Entry[]> {

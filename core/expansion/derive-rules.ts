@@ -17,28 +17,44 @@ export interface Taken {
   readonly rules: ReadonlySet<string>;
 }
 
+/** The rules of a derived component. */
+export interface DerivedRules {
+  /** Those that say something. */
+  readonly rules: readonly Traced<RuleDocument>[];
+  /** The same with those of which nothing is left: others may stand behind them, here and in what is derived further. */
+  readonly withSilent: readonly Traced<RuleDocument>[];
+  /** Ids of those among the silent ones that hold nowhere: nothing can lie over them. */
+  readonly nowhere: ReadonlySet<string>;
+}
+
 /**
  * The rules of a derived component: those of the base in their order, with what is laid over them, and its own, last or right
  * behind those that they name.
  */
 export function deriveRules(
-  base: readonly Traced<RuleDocument>[],
+  base: DerivedRules,
   own: readonly Traced<OverlayDocument>[],
   taken: Taken,
   problems: ProblemList,
-): Traced<RuleDocument>[] {
+): DerivedRules {
   const overlays = new Map<string, Traced<OverlayDocument>>();
   const others: Traced<RuleDocument>[] = [];
   const gone = new Map<string, string>();
   const surroundings = `${taken.narrowing.key} ${[...taken.parts].join(' ')}`;
-  const kept = base.flatMap(rule => {
+  const nowhere = new Set<string>();
+  const kept = base.withSilent.flatMap(rule => {
     const { id } = rule.value;
-    const left = taken.rules.has(id) ? null : narrowed(rule, taken, surroundings);
+    if (taken.rules.has(id)) {
+      gone.set(id, 'is left out here');
+      return [];
+    }
+    const left = base.nowhere.has(id) ? null : narrowed(rule, taken, surroundings);
     if (left) return left;
-    gone.set(id, taken.rules.has(id) ? 'is left out here' : 'holds nowhere here');
-    return [];
+    gone.set(id, 'holds nowhere here');
+    nowhere.add(id);
+    return traced({ ...rule.value, when: {}, set: {} }, rule.origin);
   });
-  const there = new Set(kept.map(({ value }) => value.id));
+  const there = new Set(kept.flatMap(({ value }) => (gone.has(value.id) ? [] : value.id)));
   for (const rule of own) {
     const { id } = rule.value;
     if (overlays.has(id)) reportTwice(rule, problems);
@@ -51,11 +67,15 @@ export function deriveRules(
     const overlay = overlays.get(rule.value.id);
     return overlay ? laidOver(rule, overlay, problems) : rule;
   });
-  // A rule of which nothing is left says no more than one that is not there; until here others could stand behind it.
-  const before = new Set(base);
+  // A rule of which nothing is left says no more than one that is not there, but others can stand behind it.
+  const before = new Set(base.rules);
   const silent = new Set(laid.filter(rule => !before.has(rule) && isSilent(rule)));
   const ordered = inOrder(laid, others, problems);
-  return silent.size === 0 ? ordered : ordered.filter(rule => !silent.has(rule));
+  return {
+    rules: silent.size === 0 ? ordered : ordered.filter(rule => !silent.has(rule)),
+    withSilent: ordered,
+    nowhere,
+  };
 }
 
 const isSilent = ({ value }: Traced<RuleDocument>): boolean => Object.keys(value.set).length === 0;

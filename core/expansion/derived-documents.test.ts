@@ -194,6 +194,54 @@ describe('what a derived component stands for', () => {
     });
   });
 
+  test('a rule of which nothing is left can be stood behind, in what is derived further, too', () => {
+    const { system, problems } = checkSystem(
+      documents(
+        derived({
+          id: 'middle',
+          anatomyEdits: [{ remove: 'unit' }],
+          without: { axes: ['trailing'] },
+          axes: [{ id: 'size', values: [{ id: 'medium' }, { id: 'large' }] }],
+          rules: [
+            { id: 'beside', when: {}, after: 'unit', set: { root: { gap: '1px' } } },
+            { id: 'little', when: {}, after: 'small', set: { root: { gap: '2px' } } },
+          ],
+        }),
+        derived(
+          {
+            rules: [
+              { id: 'further', when: {}, after: 'unit', set: { root: { gap: '3px' } } },
+              { id: 'less', when: {}, after: 'small', set: { root: { gap: '4px' } } },
+            ],
+          },
+          'own',
+          'middle',
+        ),
+      ),
+    );
+    expect(problems.filter(({ severity }) => severity === 'error')).toEqual([]);
+    expect(componentNamed(system, 'own')!.rules.map(({ id }) => id)).toEqual([
+      'base',
+      'over',
+      'less',
+      'little',
+      'further',
+      'beside',
+    ]);
+  });
+
+  test('nothing can lie over a rule that holds nowhere', () => {
+    const { problems } = checkSystem(
+      documents(
+        derived({ id: 'middle', axes: [{ id: 'size', values: [{ id: 'medium' }, { id: 'large' }] }] }),
+        derived({ rules: [{ id: 'small', set: { root: { gap: '1px' } } }] }, 'own', 'middle'),
+      ),
+    );
+    expect(problems.filter(({ severity }) => severity === 'error')).toMatchObject([
+      { code: 'unknown-rule', pointer: '/rules/0/id' },
+    ]);
+  });
+
   test('rules lie over those of the base in their place, or stand behind one', () => {
     const own = expanded({
       rules: [

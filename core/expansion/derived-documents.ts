@@ -7,6 +7,7 @@ import { ObjectMemo } from '../formats/object-memo';
 import { brief, inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
 import { shared } from '../formats/structural-sharing';
 import { nearest } from '../formats/suggest';
+import type { DerivedRules } from './derive-rules';
 import { deriveComponent, type Derived } from './derive-component';
 import type { Expansion, Place } from './expansion';
 import { originAt, traced, type Origin, type Traced } from './origin';
@@ -71,6 +72,8 @@ const isDerived = (document: unknown): document is DerivedDocument =>
 interface Whole {
   readonly component: Traced<ComponentDocument>;
   readonly bases: readonly Base[];
+  /** Its rules with those of which nothing is left, where it is derived. */
+  readonly rules: DerivedRules | null;
 }
 
 /** A component without a base: the same object for the same document, so that what is derived from it is known again. */
@@ -98,7 +101,11 @@ const deriveOnce = (base: Whole, own: DerivedDocument, file: string): Made =>
     known.of([base.component.value, base.component.origin, own], () => new Map()),
     file,
     () => {
-      const { component, problems } = deriveComponent(base.component, traced(own, { file, pointer: '' }));
+      const { component, rules, problems } = deriveComponent(
+        base.component,
+        base.rules,
+        traced(own, { file, pointer: '' }),
+      );
       const value = shared(latest.get(file), component.value) as ComponentDocument;
       if (latest.size >= MAX_LATEST) latest.clear();
       latest.set(file, value);
@@ -106,6 +113,7 @@ const deriveOnce = (base: Whole, own: DerivedDocument, file: string): Made =>
       const bases = [{ id: own.extends, file: base.component.origin.file }, ...base.bases];
       return {
         component: traced(value, origin),
+        rules,
         problems,
         derivation: { bases, own, base: base.component.value, origin },
       };
@@ -160,7 +168,7 @@ class Deriving {
   private made(path: string): Whole | null {
     const document = this.documents.get(path) as ComponentDocument | DerivedDocument;
     if (!isDerived(document)) {
-      return { component: rootOf(document as ComponentDocument, path), bases: [] };
+      return { component: rootOf(document as ComponentDocument, path), bases: [], rules: null };
     }
     const file = this.baseOf(path, document);
     const base = file === null ? null : this.component(file);
@@ -184,7 +192,7 @@ class Deriving {
       this.report(path, 'too-many', words);
       return null;
     }
-    const { component, problems, derivation } = deriveOnce(base, document, path);
+    const { component, rules, problems, derivation } = deriveOnce(base, document, path);
     const [long] = sizeOf(component.value).problems;
     if (long) {
       const words = `With what it takes of its bases, at ${long.pointer || '/'}: ${long.message}`;
@@ -193,7 +201,7 @@ class Deriving {
     }
     for (const problem of inFile(path, problems)) this.problems.push(problem);
     this.derivations.set(path, derivation);
-    return { component, bases: derivation.bases };
+    return { component, bases: derivation.bases, rules };
   }
 
   /** The file of a component's base; `null`, and told, where there is none. */

@@ -17,6 +17,8 @@ export interface Extra {
   /** The focus came by keys from elsewhere. */
   readonly entered?: (part: string) => void;
   readonly left?: () => void;
+  /** A text was composed and stands in the control, but nobody was told yet. */
+  readonly composed?: (text: string) => void;
 }
 
 export type MakeExtra = (field: LiveField) => Extra;

@@ -8,6 +8,16 @@ export interface Words {
   readonly [check: string]: string;
 }
 
+/** Selects a part of a text; some types of input, as `email`, hide theirs and throw (HTML, 4.10.20). */
+export function placeCaret(
+  control: TextControl,
+  from: number,
+  to: number,
+  direction: 'forward' | 'backward' | 'none' = 'none',
+): void {
+  if (control.selectionStart !== null) control.setSelectionRange(from, to, direction);
+}
+
 type TextControl = HTMLInputElement | HTMLTextAreaElement;
 
 /** Writes into a page's elements where a field is: what each field needs. */
@@ -46,7 +56,7 @@ export class FieldView {
     const control = this.elements.control as TextControl | null;
     if (!control || control.value === text) return;
     control.value = text;
-    if (this.elements.active() === control) control.setSelectionRange?.(...selection);
+    if (this.elements.active() === control) placeCaret(control, ...selection);
   }
 
   message({ complaint, isApproved }: FieldState, others: readonly string[]): void {

@@ -7,7 +7,7 @@ import type { Plan, Target } from '../behaviour/plan';
 import { combinationAt } from '../behaviour/states';
 import type { Extra, MakeExtra } from './extra';
 import { FieldElements } from './field-elements';
-import { FieldView, type Words } from './field-view';
+import { FieldView, placeCaret, type Words } from './field-view';
 import type { ControlView } from './control-view';
 import type { ShippedPlan } from './shipped-plan';
 
@@ -152,7 +152,7 @@ export class LiveField implements AttachedField {
     control.focus();
     if (!this.plan.kind.takesText) return;
     const end = control.value.length;
-    control.setSelectionRange(end, end);
+    placeCaret(control, end, end);
     this.select();
   }
 
@@ -277,7 +277,8 @@ export class LiveField implements AttachedField {
     this.on('click', event => this.clicked(event));
     this.on('input', event => this.edited(event));
     this.on('compositionstart', () => (this.isComposing = true));
-    this.on('compositionend', () => {
+    this.on('compositionend', ({ data }) => {
+      for (const { composed } of this.extras) composed?.(data);
       this.isComposing = false;
       this.edit();
     });
@@ -359,6 +360,8 @@ export class LiveField implements AttachedField {
     if (!isInControl || (kind === 'control' && !wasInControl && !plan.kind.takesText)) return;
     // The focus stays in the control, or comes to it, where a press lands on it in a roundabout way.
     event.preventDefault();
+    // Else what is selected on the page would stay so, and a label in it does nothing.
+    if (!plan.kind.takesText) control.ownerDocument.getSelection()?.removeAllRanges();
     this.focus();
   }
 

@@ -36,14 +36,14 @@ export function planToShip(system: System, component: Component, sample?: Sample
   const names = namesOf(system).component(component.id);
   const { anatomy, space, document } = component;
   const state = atRest(whole);
-  const field = { system, component, plan: whole, sample };
+  const field = { system, component, plan: whole, sample: drawn };
   return {
     ...plan,
     limits: plan.limits.map(({ region, holds }) => ({ region, holds })),
     classes: Object.fromEntries(anatomy.parts.map(({ name }) => [name, names.part(name)])),
     attributes: space.axes.map(({ id }) => names.axis(id)),
     marks: marksOf(component, names.axis),
-    within: component.nested.flatMap(nested => withinMarks(component, nested)),
+    within: [...ownButtons(component), ...component.nested.flatMap(nested => withinMarks(component, nested))],
     messages: [...announcedParts(component)],
     texts: {
       ...approval(component, sample),
@@ -85,6 +85,18 @@ function marksOf(component: Component, attribute: (axis: string) => string): Shi
           : [],
       );
     }),
+  );
+}
+
+/** The buttons of a field itself are off with it. */
+function ownButtons({ anatomy, space }: Component): WithinMark[] {
+  const axis = space.axes.findIndex(({ id }) => id === 'availability');
+  const value = space.axes[axis]?.indexOf.get('disabled');
+  if (!anatomy.control || value === undefined) return [];
+  const disabled = space.full.map((full, index) => (index === axis ? 1 << value : full));
+  const where = space.readable(space.allowedIn(disabled));
+  return anatomy.parts.flatMap(({ name, kind, nested }) =>
+    kind.kind === 'action' && nested === null ? [{ part: name, attribute: 'disabled', text: '', where }] : [],
   );
 }
 

@@ -1,6 +1,7 @@
 import type { WebDriver } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { readAct, type Act } from '@periwinkle/core/behaviour/acts';
+import { isPicked } from '@periwinkle/core/behaviour/entry-types';
 import type { Plan } from '@periwinkle/core/behaviour/plan';
 import { named, planOf } from '@periwinkle/core/behaviour/plan-of';
 import type { Component } from '@periwinkle/core/components/component';
@@ -48,7 +49,7 @@ export function behaviourPage(
     clock.now = end;
   };
 </script>
-</head><body><button type="button" class="edge" id="before">before</button><form id="form">${markup}</form>
+</head><body><button type="button" class="edge" id="before">before</button><form id="form" autocomplete="off">${markup}</form>
 <button type="button" class="edge" id="after">after</button>
 <script type="module">
   import { attach } from './behaviour/${component.id}.js';
@@ -100,9 +101,9 @@ const READ = `
     announced: window.heard.splice(0),
   };`;
 
-/** A place of a part, in CSS px, on which the part itself lies on top; towards its end, where a text's end is. */
+/** A place of a part, in CSS px, on which the part itself lies on top; towards its end, where a text's end is, or its beginning, where the pieces of a date are. */
 const PLACE = `
-  const [classes, part, entry, alike] = arguments;
+  const [classes, part, entry, alike, isFromStart] = arguments;
   const root = document.querySelector('#form > *');
   const all = part => root.classList.contains(classes[part]) ? [root] : [...root.querySelectorAll('.' + classes[part])];
   const element = all(part)[entry ?? 0];
@@ -115,12 +116,14 @@ const PLACE = `
   if (box.width === 0 || box.height === 0) return 'is not there';
   // On itself, else on what lies in it and comes to the same.
   for (const isHit of [found => found === element, (found, name) => element.contains(found) && alike.includes(name)])
-    for (let x = box.right - 2; x > box.left; x -= 3)
+    for (let step = 2; step < box.width; step += 3) {
+      const x = isFromStart ? box.left + step : box.right - step;
       for (const part of [0.5, 0.25, 0.75, 0.05, 0.95]) {
         const y = box.top + box.height * part;
         const [name, found] = partAt(document.elementFromPoint(x, y));
         if (found && isHit(found, name)) return { x, y };
       }
+    }
   return 'is covered';`;
 
 /** Keys by name, as a keyboard sends them. */
@@ -219,10 +222,12 @@ export class BehaviourHands {
         await this.to(act.part, act.entry);
         await this.mouse('mousePressed');
         await this.mouse('mouseReleased');
+        await this.closeNativeList();
         return;
       case 'hold':
         await this.to(act.part, act.entry);
         await this.mouse('mousePressed');
+        await this.closeNativeList();
         return;
       case 'release':
         await this.mouse('mouseReleased');
@@ -231,6 +236,13 @@ export class BehaviourHands {
         for (const letter of act.text) await this.key(letter, 0);
         return;
       case 'key':
+        // Into the field one comes from what stands before it, or behind.
+        if (act.key === 'Tab')
+          await this.run(
+            `const root = document.querySelector('#form > *');
+             if (!root.contains(document.activeElement)) document.getElementById(arguments[0]).focus();`,
+            act.shift ? 'after' : 'before',
+          );
         await this.key(act.key, (act.alt ? 1 : 0) + (act.control ? 2 : 0) + (act.shift ? 8 : 0));
         return;
       case 'paste':
@@ -276,6 +288,11 @@ export class BehaviourHands {
     }
   }
 
+  /** The inside of the platform's own list is not ours: where one was opened it is closed again. */
+  private async closeNativeList(): Promise<void> {
+    if (this.component.anatomy.control?.element === 'select') await this.key('Escape', 0);
+  }
+
   private async to(part: string, entry: { place: number } | { text: string } | null): Promise<void> {
     const place =
       entry === null
@@ -292,6 +309,7 @@ export class BehaviourHands {
       part,
       place,
       this.alike(part),
+      isPicked(this.plan),
     );
     if (typeof found === 'string') throw new Unreachable(`“${part}” ${found}.`);
     await this.move(found);

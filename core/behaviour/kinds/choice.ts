@@ -1,11 +1,9 @@
 import type { FieldState } from '../field-state';
 import type { Machine } from '../machine';
-import type { Plan } from '../plan';
+import { isNative } from '../native-list';
 import type { KeyPress, ListEntry, ListManners, Turn, ValueKind } from './value-kind';
 
-/** Between the ids of several chosen entries: no id holds it. */
-export const BETWEEN = '\n';
-
+import { BETWEEN } from '../../content/entries';
 /** Ids of what is chosen. */
 export const chosenIn = (value: string): readonly string[] => (value === '' ? [] : value.split(BETWEEN));
 
@@ -120,11 +118,15 @@ function keyInList(
   return isLetter(press) ? sought(state, key, entries, state.active ?? -1) : undefined;
 }
 
+/** What else leads up and down where the list is not open. */
+const SIDEWAYS: Readonly<Record<string, string>> = { ArrowLeft: 'ArrowUp', ArrowRight: 'ArrowDown' };
+
 /** Keys on an element that opens a list of its own (HTML, `select`). */
 function nativeKey(state: FieldState, press: KeyPress, entries: readonly ListEntry[]): Turn | undefined {
   const at = entries.findIndex(({ id }) => id === state.value);
-  const turn = Object.hasOwn(GOING, press.key)
-    ? { change: {}, to: GOING[press.key]!(entries, at) }
+  const key = SIDEWAYS[press.key] ?? press.key;
+  const turn = Object.hasOwn(GOING, key)
+    ? { change: {}, to: GOING[key]!(entries, at) }
     : isLetter(press) && press.key !== ' '
       ? asTurn(sought(state, press.key, entries, at))
       : undefined;
@@ -136,14 +138,6 @@ const asTurn = ({ change: { active, ...change } }: Turn): { change: Partial<Fiel
   change,
   to: active ?? -1,
 });
-
-/** Whether the control's element opens a list of its own. */
-function isNative({ combination }: Machine, plan: Plan): boolean {
-  const { axes, control } = plan;
-  const axis = axes.findIndex(({ id }) => id === 'element');
-  const chosenElement = axis < 0 ? undefined : axes[axis]!.values[combination[axis]!];
-  return (chosenElement ?? control?.element) === 'select';
-}
 
 function take(machine: Machine, { change, value }: Turn): void {
   machine.change(change);

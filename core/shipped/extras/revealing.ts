@@ -1,3 +1,4 @@
+import { placeCaret } from '../field-view';
 import type { MakeExtra } from '../extra';
 
 /** A secret that can be shown. The caret and what is selected stay where they are. */
@@ -8,7 +9,7 @@ export const revealing: MakeExtra = ({ plan, elements }) => ({
     if (!plan.secretType || control.type === type) return undefined;
     const { selectionStart, selectionEnd, selectionDirection } = control;
     control.type = type;
-    control.setSelectionRange(selectionStart, selectionEnd, selectionDirection ?? 'none');
+    placeCaret(control, selectionStart ?? 0, selectionEnd ?? 0, selectionDirection ?? 'none');
     return undefined;
   },
 });

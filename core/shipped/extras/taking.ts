@@ -11,23 +11,36 @@ export const taking: MakeExtra = field => {
     'position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap';
   if (plan.kind.taken) elements.root.append(live);
   field.signal.addEventListener('abort', () => live.remove());
+  /** Puts in what is taken, through the browser's own editing, so that it can be undone there; tells what is not. */
+  const put = (text: string, refused: string): void => {
+    if (text !== '') elements.root.ownerDocument.execCommand('insertText', false, text);
+    if (refused !== '') field.run(machine => machine.refuse(refused));
+  };
   field.on('beforeinput', event => {
     if (event.target !== field.control || event.isComposing || !event.inputType.startsWith('insert')) return;
     const added = event.data ?? event.dataTransfer?.getData('text/plain') ?? '';
     const selection = field.selection();
     if (!selection || added === '') return;
-    const { put, refused } = admitted(
-      plan,
-      { text: (field.control as HTMLInputElement).value, selection },
-      added,
-    );
-    if (put === added) return;
+    const { value } = field.control as HTMLInputElement;
+    const taken = admitted(plan, { text: value, selection }, added);
+    if (taken.put === added) return;
     event.preventDefault();
-    // Goes through the browser's own editing, so that it can be undone there.
-    if (put !== '') elements.root.ownerDocument.execCommand('insertText', false, put);
-    if (refused !== '') field.run(machine => machine.refuse(refused));
+    put(taken.put, taken.refused);
   });
   return {
+    /** What was composed stands in the text already; what is not taken of it goes again. */
+    composed(added) {
+      const control = field.control as HTMLInputElement;
+      const [, end] = field.selection() ?? [0, 0];
+      const from = end - added.length;
+      if (added === '' || control.value.slice(from, end) !== added) return;
+      const before = control.value.slice(0, from) + control.value.slice(end);
+      const taken = admitted(plan, { text: before, selection: [from, from] }, added);
+      if (taken.put === added) return;
+      control.setSelectionRange(from, end);
+      if (taken.put === '') elements.root.ownerDocument.execCommand('delete');
+      put(taken.put, taken.refused);
+    },
     /** Read out, and not seen. */
     effect(effect) {
       if (effect.kind !== 'refuse') return;

@@ -1,0 +1,12 @@
+import type { Machine } from './machine';
+import type { PlanData } from './plan';
+
+/** Whether the control's element opens a list of its own. */
+export function isNative(
+  { combination }: Pick<Machine, 'combination'>,
+  { axes, control }: PlanData,
+): boolean {
+  const axis = axes.findIndex(({ id }) => id === 'element');
+  const chosen = axis < 0 ? undefined : axes[axis]!.values[combination[axis]!];
+  return (chosen ?? control?.element) === 'select';
+}
