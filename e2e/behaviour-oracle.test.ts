@@ -112,6 +112,8 @@ function after(field: PlayedField, state: FieldState, text: string): FieldState 
   if (pointer.isDown && ['press', 'hold', 'point'].includes(what.kind)) return null;
   // A browser lets go of what is held down once a key presses it, too.
   if (pointer.isDown && what.kind === 'key' && ['Enter', ' '].includes(what.key)) return null;
+  // What is selected stays so until a press on it ends.
+  if (pointer.isDown && ['type', 'paste'].includes(what.kind)) return null;
   if (what.kind === 'release' && !pointer.isDown) return null;
   if (what.kind === 'answer' && !asking) return null;
   try {

@@ -37,7 +37,9 @@ export function alphabetOf(
     'leave',
     'send',
     ...asks.flatMap(ask => [`answer ${ask} accepted`, `answer ${ask} rejected`]),
-    ...(control && wanted.isNamed('focus') && stops.length > 1 ? ['key Tab', 'key Shift+Tab'] : []),
+    // What Tab comes to is selected whole, so that typing takes its place.
+    ...(control && (kind.takesText || wanted.isNamed('focus')) ? ['key Tab'] : []),
+    ...(control && wanted.isNamed('focus') && stops.length > 1 ? ['key Shift+Tab'] : []),
     ...(control && wanted.isMoved('autofill') ? texts.slice(0, 1).map(text => `autofill ${text}`) : []),
     ...moves.map(({ written }) => written),
     ...(control && !kind.takesText ? ['app value='] : []),

@@ -181,7 +181,9 @@ class Hands {
     if (!machine.canEdit) return;
     const { put, refused } = admitted(plan, machine.state, text);
     if (refused !== '') machine.refuse(refused);
-    if (put === '' && text !== '') return;
+    const [from, to] = machine.state.selection;
+    // What a type of input does not take still takes the place of what is selected.
+    if (put === '' && text !== '' && (plan.kind.taken || from === to)) return;
     const next = inserted(machine.state, put);
     machine.edit(next.text, next.selection);
   }
@@ -232,7 +234,12 @@ class Hands {
     const here = machine.state.focus?.part ?? null;
     // From what is no stop itself it goes on from there.
     const order = Object.keys(plan.targets).filter(
-      part => part === here || (plan.stops.includes(part) && seen.isThere(part) && !seen.isDisabled(part)),
+      part =>
+        part === here ||
+        (plan.stops.includes(part) &&
+          seen.isThere(part) &&
+          !seen.isDisabled(part) &&
+          (part !== plan.control?.part || machine.canFocus)),
     );
     // From outside it comes to the first, backwards to the last.
     const next = here !== null ? order[order.indexOf(here) + by] : order.at(by > 0 ? 0 : -1);

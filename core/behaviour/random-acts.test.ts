@@ -116,7 +116,12 @@ function read(plan: Plan, text: string): Act {
 /** Does an act; one that is refused changes nothing. */
 function tried(plan: Plan, state: FieldState, what: Act): FieldState {
   try {
-    return act(plan, state, what, () => EVERYTHING_THERE).state;
+    // The buttons of a disabled field are off with it.
+    const look = ({ set }: FieldState): Seen => ({
+      ...EVERYTHING_THERE,
+      isDisabled: () => set['availability'] === 'disabled',
+    });
+    return act(plan, state, what, look).state;
   } catch (error) {
     if (error instanceof RefusedAct) return state;
     throw error;

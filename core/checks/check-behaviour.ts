@@ -61,7 +61,8 @@ function checkBehaviour(component: Component, behaviour: BehaviourDocument, prob
     checkMove(component, move, `/behaviour${pointer('moves', index)}`, problems),
   );
   // Where no text comes and goes with it, what a check says is shown nowhere.
-  if (checks.length > 0 && component.anatomy.control && announcedParts(component).size === 0)
+  const isJudged = component.space.axisIndex('validity') >= 0 && component.anatomy.control !== null;
+  if (checks.length > 0 && isJudged && announcedParts(component).size === 0)
     problems.warning(
       '/behaviour/checks',
       'unseen-message',

@@ -1,6 +1,7 @@
 import type { Part } from '../anatomy/anatomy';
 import type { Component } from '../components/component';
 import { ObjectMemo } from '../formats/object-memo';
+import { sampleKeyOf } from '../components/nesting/sample-keys';
 import { bearingWay } from '../components/nesting/addresses';
 import { absentWhere, heardRaw } from '../resolution/reading';
 import { slotsOf } from '../resolution/slots';
@@ -70,18 +71,23 @@ export const everyAnnounced = (component: Component): ReadonlySet<string> =>
     ),
   ]);
 
-/** Texts that come and go with what is said about the entry, by name. */
-export const announcedParts = (component: Component): ReadonlySet<string> =>
-  new Set(
-    component.anatomy.parts
-      .filter(
-        part =>
-          part.kind.kind === 'text' &&
-          bearingWay(component, part) === '' &&
-          followsJudgement(component, part),
-      )
-      .map(part => part.name),
-  );
+/** Key of the text that says what is wrong. */
+const MESSAGE = 'message';
+
+/**
+ * Texts that come and go with what is said about the entry, by name: where some of them show the message, those alone. What comes and goes beside
+ * it with words of its own is no alert.
+ */
+export function announcedParts(component: Component): ReadonlySet<string> {
+  const following = component.anatomy.parts
+    .filter(
+      part =>
+        part.kind.kind === 'text' && bearingWay(component, part) === '' && followsJudgement(component, part),
+    )
+    .map(part => part.name);
+  const saying = following.filter(name => sampleKeyOf(component, name) === MESSAGE);
+  return new Set(saying.length > 0 ? saying : following);
+}
 
 /** Whether a part comes and goes with what is said about the entry. */
 function followsJudgement(component: Component, part: Part): boolean {

@@ -1,7 +1,9 @@
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
+import type { SampleDocument } from '../formats/component-document';
 import { escapeHtml } from '../formats/html-text';
-import type { Combination } from '../space/space';
+import { isObject } from '../formats/json';
+import type { Combination, Space } from '../space/space';
 import { fieldTree } from './field-tree';
 import { fieldHtml } from './html';
 import { namesOf } from './names';
@@ -64,7 +66,12 @@ ${body.join('\n')}
 function sections({ samples, space, situations }: Component): Section[] {
   const empty = { content: 'empty' };
   return [
-    ...samples.map(({ id, title }) => ({ title: title ?? id, says: '', combination: empty, sample: id })),
+    ...samples.map(sample => ({
+      title: sample.title ?? sample.id,
+      says: '',
+      combination: { ...empty, ...(isMarkedRequired(space, sample) ? { requirement: 'required' } : {}) },
+      sample: sample.id,
+    })),
     ...space.axes
       .filter(axis => axis.kind === 'option')
       .flatMap(axis =>
@@ -76,6 +83,16 @@ function sections({ samples, space, situations }: Component): Section[] {
       ),
     ...situations.map(({ title, means, when }) => ({ title, says: means, combination: when })),
   ];
+}
+
+/** Whether the words of a sample say that an entry is asked for: what is marked so is told so. */
+function isMarkedRequired({ axes }: Space, { content }: SampleDocument): boolean {
+  const axis = axes.find(({ id }) => id === 'requirement');
+  if (!axis?.indexOf.has('required')) return false;
+  return Object.values(content).some(given => {
+    if (typeof given === 'string') return /^required$/i.test(given.trim());
+    return isObject(given) && Object.hasOwn(given, 'required') && !Object.hasOwn(given, 'optional');
+  });
 }
 
 /** Text that cannot end a comment of HTML. */

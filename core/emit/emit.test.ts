@@ -3,7 +3,8 @@ import { documentKind } from '../formats/document-kinds';
 import { structureProblems } from '../formats/structure';
 import { compileSystem, type System } from '../components/system';
 import { demoDocuments, demoSystem, demoTexts } from '../test/demo';
-import { exampleMarkup } from './component-page';
+import { componentPage, exampleMarkup } from './component-page';
+import { smallSystem } from '../test/small-system';
 import { sampleText } from '../content/sample-text';
 import { componentCssText, outputFiles, tokensCssText } from './outputs';
 import { systemFolder } from './system-folder';
@@ -330,5 +331,55 @@ describe('what a stylesheet says of itself', () => {
       '| Accent | `--qs-icon-button-accent` | color | `{color.line.over}` |',
     ])
       expect(readme).toContain(each);
+  });
+});
+
+describe('what is told to readers of a field', () => {
+  const field = (samples: object[]): System =>
+    smallSystem({
+      component: {
+        anatomy: {
+          part: 'root',
+          kind: 'stack',
+          children: [
+            { part: 'inner', kind: 'control' },
+            { part: 'note', kind: 'text', content: 'note' },
+            { part: 'message', kind: 'text', content: 'message' },
+          ],
+        },
+        axes: [
+          { id: 'validity', kind: 'state' },
+          { id: 'requirement', kind: 'state' },
+        ],
+        rules: [
+          { id: 'calm', when: {}, set: { message: { present: 'false' } } },
+          {
+            id: 'wrong',
+            when: { validity: 'invalid' },
+            set: { message: { present: 'true' }, note: { present: 'false' } },
+          },
+        ],
+        samples,
+      },
+    });
+
+  test('only the message is an alert, not what makes room for it', () => {
+    const system = field([{ id: 'x', content: { note: 'As registered.', message: 'No such vessel.' } }]);
+    const html = exampleMarkup(system, system.components[0]!, { validity: 'invalid' });
+    expect(html.match(/<span[^>]*role="alert"[^>]*>[^<]*/g)).toEqual([
+      expect.stringContaining('No such vessel.'),
+    ]);
+    expect(exampleMarkup(system, system.components[0]!, {})).toMatch(/<span class="p-f-note"[^>]*>As/);
+  });
+
+  test.each([
+    ['required', true],
+    [{ required: 'needed' }, true],
+    [{ required: 'needed', optional: 'may be left out' }, false],
+    ['optional', false],
+  ])('a sample that is marked %j is told so: %s', (mark, isRequired) => {
+    const system = field([{ id: 'x', title: 'X', content: { mark } }]);
+    const page = componentPage(system, system.components[0]!);
+    expect(/<input[^>]* required/.test(page)).toBe(isRequired);
   });
 });

@@ -17,8 +17,8 @@ export interface Extra {
   /** The focus came by keys from elsewhere. */
   readonly entered?: (part: string) => void;
   readonly left?: () => void;
-  /** A text was composed and stands in the control, but nobody was told yet. */
-  readonly composed?: (text: string) => void;
+  /** A text was composed and stands in the control, but nobody was told yet. Gives what of it is not taken. */
+  readonly composed?: (text: string) => string;
 }
 
 export type MakeExtra = (field: LiveField) => Extra;

@@ -16,11 +16,10 @@ function entriesOf({
   entries: HTMLElement[];
 }): ListEntry[] {
   if (control?.localName === 'select')
-    return [...(control as HTMLSelectElement).options].map(({ value, text, disabled }) => ({
-      id: value,
-      text,
-      isDisabled: disabled,
-    }));
+    // The option that stands for nothing chosen is none of the entries.
+    return [...(control as HTMLSelectElement).options]
+      .filter(({ value }) => value !== '')
+      .map(({ value, text, disabled }) => ({ id: value, text, isDisabled: disabled }));
   return entries.map(element => {
     const text = wordsOf(element);
     return {

@@ -234,7 +234,8 @@ export class LiveField implements AttachedField {
     this.view.marks(combination);
     const described = this.extras.flatMap(({ show }) => show?.(state, combination) ?? []);
     if (this.controlView) this.controlView.show(state, this.elements);
-    else this.view.text(state);
+    // Another text would end what is being composed.
+    else if (!this.isComposing) this.view.text(state);
     this.view.message(state, described);
   }
 
@@ -278,9 +279,10 @@ export class LiveField implements AttachedField {
     this.on('input', event => this.edited(event));
     this.on('compositionstart', () => (this.isComposing = true));
     this.on('compositionend', ({ data }) => {
-      for (const { composed } of this.extras) composed?.(data);
+      const refused = this.extras.map(({ composed }) => composed?.(data) ?? '').join('');
       this.isComposing = false;
       this.edit();
+      if (refused !== '') this.run(machine => machine.refuse(refused));
     });
     this.on('keydown', event => this.key(event));
     this.on('keyup', event => {

@@ -11,11 +11,9 @@ export const taking: MakeExtra = field => {
     'position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap';
   if (plan.kind.taken) elements.root.append(live);
   field.signal.addEventListener('abort', () => live.remove());
-  /** Puts in what is taken, through the browser's own editing, so that it can be undone there; tells what is not. */
-  const put = (text: string, refused: string): void => {
-    if (text !== '') elements.root.ownerDocument.execCommand('insertText', false, text);
-    if (refused !== '') field.run(machine => machine.refuse(refused));
-  };
+  /** Goes through the browser's own editing, so that it can be undone there. */
+  const put = (text: string): boolean =>
+    elements.root.ownerDocument.execCommand(text === '' ? 'delete' : 'insertText', false, text);
   field.on('beforeinput', event => {
     if (event.target !== field.control || event.isComposing || !event.inputType.startsWith('insert')) return;
     const added = event.data ?? event.dataTransfer?.getData('text/plain') ?? '';
@@ -25,7 +23,8 @@ export const taking: MakeExtra = field => {
     const taken = admitted(plan, { text: value, selection }, added);
     if (taken.put === added) return;
     event.preventDefault();
-    put(taken.put, taken.refused);
+    if (taken.put !== '') put(taken.put);
+    if (taken.refused !== '') field.run(machine => machine.refuse(taken.refused));
   });
   return {
     /** What was composed stands in the text already; what is not taken of it goes again. */
@@ -33,13 +32,13 @@ export const taking: MakeExtra = field => {
       const control = field.control as HTMLInputElement;
       const [, end] = field.selection() ?? [0, 0];
       const from = end - added.length;
-      if (added === '' || control.value.slice(from, end) !== added) return;
+      if (added === '' || control.value.slice(from, end) !== added) return '';
       const before = control.value.slice(0, from) + control.value.slice(end);
       const taken = admitted(plan, { text: before, selection: [from, from] }, added);
-      if (taken.put === added) return;
+      if (taken.put === added) return '';
       control.setSelectionRange(from, end);
-      if (taken.put === '') elements.root.ownerDocument.execCommand('delete');
-      put(taken.put, taken.refused);
+      put(taken.put);
+      return taken.refused;
     },
     /** Read out, and not seen. */
     effect(effect) {

@@ -1,3 +1,4 @@
+import { namesOf } from '@periwinkle/core/emit/names';
 import { useMemo } from 'react';
 import { keyboardOf } from '@periwinkle/core/behaviour/keyboard';
 import { numberedAnatomy, usedTokens } from '@periwinkle/core/guide/guide-entries';
@@ -40,7 +41,7 @@ export function GuidePage({
         />
         <GuidePlate system={system} component={component} contexts={contexts} />
         <Anatomy component={component} />
-        <Options component={component} />
+        <Options system={system} component={component} />
         <Situations system={system} component={component} contexts={contexts} />
         <Keyboard component={component} />
         {words['avoid'] ? (
@@ -141,7 +142,8 @@ function Anatomy({ component }: { component: Component }) {
   );
 }
 
-function Options({ component }: { component: Component }) {
+function Options({ system, component }: { system: System; component: Component }) {
+  const names = namesOf(system).component(component.id);
   const options = component.space.axes.filter(axis => axis.kind === 'option');
   if (options.length === 0) return null;
   return (
@@ -161,7 +163,7 @@ function Options({ component }: { component: Component }) {
               <td>
                 {axis.title}
                 <br />
-                <code className="said">data-{axis.id}</code>
+                <code className="said">{names.axis(axis.id)}</code>
               </td>
               <td>
                 {axis.values.map((value, index) => (
