@@ -5,6 +5,7 @@ import type { Driver } from 'selenium-webdriver/chrome.js';
 import { compileSystem } from '@periwinkle/core/components/system';
 import { componentCssText } from '@periwinkle/core/emit/outputs';
 import { exampleMarkup } from '@periwinkle/core/emit/component-page';
+import { geometry } from '@periwinkle/core/geometry/geometry';
 import type { Combination } from '@periwinkle/core/space/space';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import { openBrowser, type Browser } from './support/browser';
@@ -395,6 +396,49 @@ describe("the person's own settings", () => {
       );
       expect(style).toEqual(['oklch(0.2657 0.0271 229.26)', 'text']);
       expect(await frameStyle('background-color')).toBe('oklch(0.9718 0.0348 94.55)');
+    },
+    TIMEOUT,
+  );
+
+  test.each([
+    ['textarea', { height: '80px' }, 80],
+    ['textarea', { height: '80px', 'flex-basis': '0px' }, 0],
+    ['input', { height: '80px' }, 80],
+    ['select', { 'min-height': '50px' }, 50],
+    ['textarea', { height: '120px', 'max-height': '90px' }, 90],
+  ])(
+    'a %s in a stack is as high as it says: %j',
+    async (element, set, height) => {
+      const own = compileSystem(
+        smallDocuments({
+          component: {
+            anatomy: {
+              part: 'root',
+              kind: 'stack',
+              children: [{ part: 'inner', kind: 'control', element }],
+            },
+          },
+          set: { inner: set, root: { width: '300px' } },
+        }),
+      );
+      const field = own.components[0]!;
+      await driver.get('about:blank');
+      await driver.executeScript(
+        `const sheet = new CSSStyleSheet(); sheet.replaceSync(arguments[0]); document.adoptedStyleSheets = [sheet];
+         document.body.innerHTML = arguments[1];`,
+        componentCssText(own, field),
+        exampleMarkup(own, field, {}, undefined, 'x'),
+      );
+      const rectangle = `return document.getElementById('x-inner').getBoundingClientRect().height`;
+      expect(await driver.executeScript<number>(rectangle)).toBe(height);
+      const places = geometry({
+        system: own,
+        component: field,
+        combination: {},
+        sample: undefined,
+        width: 300,
+      });
+      expect(places['inner']!.height).toBe(height);
     },
     TIMEOUT,
   );

@@ -2,7 +2,7 @@ import type { PartDocument } from '../formats/component-document';
 import { oneOf, type ProblemList } from '../formats/problem';
 import { nearest } from '../formats/suggest';
 import { pseudoPartsOf, type PseudoPart } from './pseudo-parts';
-import { CONTROL_ELEMENTS, PART_KINDS, partKind, type PartKind } from './part-kinds';
+import { CONTROL_ELEMENTS, kindWithin, PART_KINDS, partKind, type PartKind } from './part-kinds';
 
 /** A part of a component's anatomy, in the tree. */
 export interface Part {
@@ -88,13 +88,16 @@ export function readAnatomy(
     take(root, null);
     return root;
   };
-  const read = (node: PartDocument, pointer: string): Part => {
+  const read = (node: PartDocument, pointer: string, outer: PartKind | null): Part => {
     const embedded = node.kind === 'use' ? embed(node, pointer) : null;
     if (embedded) return embedded;
-    const kind = readKind(node, pointer, problems);
+    const plain = readKind(node, pointer, problems);
+    const kind = outer ? kindWithin(plain, outer) : plain;
     const place = parts.length;
     parts.push(undefined as unknown as Part);
-    const children = (node.children ?? []).map((child, index) => read(child, `${pointer}/children/${index}`));
+    const children = (node.children ?? []).map((child, index) =>
+      read(child, `${pointer}/children/${index}`, kind),
+    );
     if (!kind.box && children.length > 0) {
       problems.error(
         `${pointer}/children`,
@@ -125,7 +128,7 @@ export function readAnatomy(
     }
     return part;
   };
-  const root = read(document, '/anatomy');
+  const root = read(document, '/anatomy', null);
   const first = (kind: string): Part | undefined =>
     parts.find(part => part.kind.kind === kind && part.nested === null) ??
     parts.find(part => part.kind.kind === kind);

@@ -54,6 +54,15 @@ export const PART_KINDS: readonly PartKind[] = [
 
 const BY_KIND = new Map(PART_KINDS.map(row => [row.kind, row]));
 
+const control = BY_KIND.get('control')!;
+
+/** A control among parts one below another: its own height counts there, which a basis would stand in the place of. */
+const CONTROL_IN_STACK: PartKind = { ...control, initial: { ...control.initial, 'flex-basis': 'auto' } };
+
+/** A kind of part as it begins in a part of another kind. */
+export const kindWithin = (kind: PartKind, outer: PartKind): PartKind =>
+  kind === control && outer.kind === 'stack' ? CONTROL_IN_STACK : kind;
+
 /** What a property is where no rule speaks, on a part of this kind. */
 export const initialOf = (property: Property, kind: PartKind): string =>
   kind.initial[property.name] ?? property.initial;

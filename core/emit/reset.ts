@@ -1,4 +1,5 @@
 import type { Part } from '../anatomy/anatomy';
+import type { PartKind } from '../anatomy/part-kinds';
 import type { Component } from '../components/component';
 import type { PartProperty } from '../resolution/references';
 import { PROPERTIES, shorthandOf } from '../values/property-registry';
@@ -97,9 +98,9 @@ export function resetBlocks(component: Component, names: ComponentNames, against
       declarations: [['cursor', 'inherit']],
     },
     { key: 'reset', selector: list(parts), declarations: [['box-sizing', 'border-box'], ...SAID] },
-    ...beginnings(parts).map(({ kinds, declarations }) => ({
-      key: `reset/${kinds.join('+')}`,
-      selector: list(parts.filter(part => kinds.includes(part.kind.kind))),
+    ...beginnings(parts).map(({ kinds, declarations }, place) => ({
+      key: `reset/${place} ${kinds.map(({ kind }) => kind).join('+')}`,
+      selector: list(parts.filter(part => kinds.includes(part.kind))),
       declarations,
     })),
     ...AS_ELEMENTS.map(({ element, declarations }) => ({
@@ -163,10 +164,10 @@ const AGAINST_PAGES: ReadonlySet<string> = new Set([
 ]);
 
 /** How parts begin, by kind; kinds that begin alike together. */
-function beginnings(parts: readonly Part[]): { kinds: string[]; declarations: Declarations }[] {
-  const found = new Map<string, { kinds: string[]; declarations: Declarations }>();
-  for (const { kind, display, initial } of new Set(parts.map(part => part.kind))) {
-    const declarations: Declarations = [['display', display], ...Object.entries(initial)];
+function beginnings(parts: readonly Part[]): { kinds: PartKind[]; declarations: Declarations }[] {
+  const found = new Map<string, { kinds: PartKind[]; declarations: Declarations }>();
+  for (const kind of new Set(parts.map(part => part.kind))) {
+    const declarations: Declarations = [['display', kind.display], ...Object.entries(kind.initial)];
     const known = found.get(declarations.join());
     if (known) known.kinds.push(kind);
     else found.set(declarations.join(), { kinds: [kind], declarations });

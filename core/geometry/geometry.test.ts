@@ -133,6 +133,20 @@ test.each<[string, Sets, Record<string, number[]>]>([
   if ('line' in set && set['line']!['present'] === 'false') expect(found).not.toHaveProperty('a');
 });
 
+test('a control in a stack is as high as it says', () => {
+  const found = placed(
+    { entry: { height: '80px' }, d: { height: '6px' } },
+    {},
+    {
+      part: 'root',
+      kind: 'stack',
+      children: [leaf('d'), { part: 'entry', kind: 'control', element: 'textarea' }],
+    },
+  );
+  expect(box(found['entry']!)).toEqual([0, 6, 200, 80]);
+  expect(found['root']!.height).toBe(86);
+});
+
 test('in a page that is written from right to left all is told from the right', () => {
   const set = { root: { 'border-right-width': '8px', 'border-left-width': '1px' }, a: square, b: square };
   const found = placed(set, { direction: 'rtl' });

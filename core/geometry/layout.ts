@@ -370,7 +370,8 @@ export class Layout {
     const isFree = height === null && least === null && most === null;
     const content = isFree ? natural : this.contentHeight(child, width, whole);
     const basis = style.px('flex-basis');
-    const scrolls = !['visible', 'clip'].includes(style.value('overflow'));
+    // A text area scrolls of itself (HTML, 15.5.5).
+    const scrolls = child.element === 'textarea' || !['visible', 'clip'].includes(style.value('overflow'));
     const [top, bottom] = edges(child, 'block', whole);
     const [above, below] = margins(child, 'block', whole);
     return {
