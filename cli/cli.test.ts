@@ -42,7 +42,7 @@ describe('check', () => {
 
   test('each problem with file, line and column; the JSON alone on standard output', () => {
     edit(FIELD, '"border-style": "dashed"', '"border-stile": "dashed"');
-    edit('tokens/day.tokens.json', '{raw.slate.90}', '{raw.slate.99}');
+    edit('tokens/day.tokens.json', '{raw.quaystone.90}', '{raw.quaystone.99}');
     const plain = periwinkle('check', system());
     expect(plain.status).toBe(1);
     expect(plain.out).toMatch(

@@ -77,7 +77,7 @@ test(
     for (const [key, text, message] of [
       ['raw.space.1', 'wide', /“wide” is no dimension; write 12px/],
       ['raw.space.1', '{raw.spice.2}', /There is no token \{raw\.spice\.2\}/],
-      ['raw.space.1', '{raw.slate.10}', /is a color; this is a dimension/],
+      ['raw.space.1', '{raw.quaystone.10}', /is a color; this is a dimension/],
       ['raw.space.1', '{field.gap.outside}', /would be a circle/],
       ['raw.space.7', '{field.gap.outside}', null],
     ] as const) {

@@ -119,12 +119,12 @@ describe('meaning', () => {
 
   test('a broken token is reported where it stands, and not again at each of its users', () => {
     const problems = damaged('tokens/raw.tokens.json', document => {
-      const raw = valueAt(document, ['raw', 'slate', '50']) as Record<string, unknown>;
-      raw['$value'] = '{raw.slate.51}';
+      const raw = valueAt(document, ['raw', 'quaystone', '50']) as Record<string, unknown>;
+      raw['$value'] = '{raw.quaystone.51}';
     });
     expect(problems).toHaveLength(1 + problems.filter(problem => problem.startsWith('components/')).length);
     expect(problems.find(problem => problem.startsWith('tokens/'))).toMatch(
-      /^tokens\/raw\.tokens\.json \/raw\/slate\/50\/\$value missing-token \{raw\.slate\./,
+      /^tokens\/raw\.tokens\.json \/raw\/quaystone\/50\/\$value missing-token \{raw\.quaystone\./,
     );
   });
 });

@@ -52,15 +52,15 @@ describe('one cause, one problem', () => {
 
   test('a token that cannot be resolved is reported where it stands, not at its users', () => {
     const broken = damaged('tokens/raw.tokens.json', document => {
-      const raw = valueAt(document, ['raw', 'slate', '50']) as Record<string, unknown>;
-      raw['$value'] = '{raw.slate.51}';
+      const raw = valueAt(document, ['raw', 'quaystone', '50']) as Record<string, unknown>;
+      raw['$value'] = '{raw.quaystone.51}';
     });
-    expect(broken).toEqual(['/raw/slate/50/$value missing-token']);
+    expect(broken).toEqual(['/raw/quaystone/50/$value missing-token']);
     expect(
       damaged('tokens/raw.tokens.json', document => {
-        (document['raw'] as Record<string, unknown>)['slate'] = 'grey';
+        (document['raw'] as Record<string, unknown>)['quaystone'] = 'grey';
       }),
-    ).toEqual(['/raw/slate wrong-type']);
+    ).toEqual(['/raw/quaystone wrong-type']);
   });
 
   test('a token that is not there is reported at each place that names it', () => {
@@ -73,7 +73,7 @@ describe('one cause, one problem', () => {
 
   test('a token that is there by night only is missing by day, and the other way round', () => {
     const extra = structuredClone(demo.get('tokens/night.tokens.json')) as Record<string, unknown>;
-    extra['moon'] = { $type: 'color', $value: '{raw.slate.50}' };
+    extra['moon'] = { $type: 'color', $value: '{raw.quaystone.50}' };
     const field = structuredClone(demo.get(FIELD)) as { rules: { set: object }[] };
     field.rules[0]!.set = { ...field.rules[0]!.set, message: { color: '{moon}' } };
     const { problems } = checkSystem(new Map(demo).set('tokens/night.tokens.json', extra).set(FIELD, field));

@@ -42,7 +42,7 @@ describe('what a token reaches', () => {
     expect(reached).toBeGreaterThan(0n);
     expect(reached).toBeLessThan(over);
     expect(line.combinations).toBeGreaterThan(reached);
-    expect(tokenReach(system, 'raw.slate.70').rules).toBeGreaterThan(0);
+    expect(tokenReach(system, 'raw.quaystone.70').rules).toBeGreaterThan(0);
     expect(tokenReach(system, 'color.surface.wrong')).toMatchObject({ rules: 0, combinations: 0n });
   });
 });

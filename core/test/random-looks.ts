@@ -132,7 +132,7 @@ export const LITERALS: Readonly<Record<string, readonly string[]>> = {
   fontFamily: ['system-ui, sans-serif', '"Berth Sans", serif'],
   fontWeight: ['700', '1', '342.5'],
   lineStyle: ['dashed', 'double'],
-  shadow: ['0 0 0 2px #5b5fc7', 'inset 1px 2px red, 0 0 4px blue'],
+  shadow: ['0 0 0 2px #5957aa', 'inset 1px 2px red, 0 0 4px blue'],
   text: [
     'inset(50%)',
     'opacity, color',

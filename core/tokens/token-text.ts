@@ -38,7 +38,7 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
 };
 
 const EXAMPLES: Readonly<Record<string, string>> = {
-  color: '#5b5fc7 or oklch(0.55 0.15 280)',
+  color: '#5957aa or oklch(0.55 0.15 280)',
   dimension: '12px or 0.75rem',
   duration: '150ms',
   number: '1.4',

@@ -261,7 +261,7 @@ describe('colours', () => {
 
 describe('typing a value', () => {
   test.each([
-    ['color', '#5b5fc7'],
+    ['color', '#5957aa'],
     ['color', 'oklch(0.55 0.15 280)'],
     ['dimension', '12px'],
     ['duration', '150ms'],

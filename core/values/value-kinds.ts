@@ -15,7 +15,7 @@ export interface ValueKind {
 }
 
 export const VALUE_KINDS = {
-  color: { tokenTypes: ['color'], calc: [], words: 'a colour', example: '#5b5fc7' },
+  color: { tokenTypes: ['color'], calc: [], words: 'a colour', example: '#5957aa' },
   length: { tokenTypes: ['dimension'], calc: ['length'], words: 'a length', example: '12px' },
   number: { tokenTypes: ['number'], calc: ['number'], words: 'a number', example: '0.5' },
   integer: {
@@ -41,7 +41,7 @@ export const VALUE_KINDS = {
   },
   fontWeight: { tokenTypes: ['fontWeight', 'number'], calc: ['number'], words: 'a weight', example: '600' },
   lineStyle: { tokenTypes: ['strokeStyle'], calc: [], words: 'a line style', example: 'solid' },
-  shadow: { tokenTypes: ['shadow'], calc: [], words: 'shadows', example: '0 0 0 2px #5b5fc7' },
+  shadow: { tokenTypes: ['shadow'], calc: [], words: 'shadows', example: '0 0 0 2px #5957aa' },
   image: { tokenTypes: ['gradient'], calc: [], words: 'an image', example: 'none' },
   border: { tokenTypes: ['border'], calc: [], words: '', example: '' },
   typography: { tokenTypes: ['typography'], calc: [], words: '', example: '' },

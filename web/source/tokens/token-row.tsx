@@ -212,7 +212,7 @@ function Curve({ points }: { points: readonly number[] }) {
       <path
         d={`M0 14C${x1} ${14 - y1} ${x2} ${14 - y2} 14 0`}
         fill="none"
-        stroke="#5b5fc7"
+        stroke="#5957aa"
         strokeWidth="1.5"
       />
     </svg>
