@@ -88,14 +88,18 @@ function pageProblems({ page, tokens }: System): Problem[] {
 }
 
 const slipsKnown = new ObjectMemo<readonly LocalProblem[]>();
+const NOTHING = {};
 
-/** Found again only where the document or what is nested in it is another. */
-const slipsOf = (component: Component): readonly LocalProblem[] =>
-  slipsKnown.of([component.document, component.anatomy, component.space], () =>
-    [...sampleSlips(component), ...slips(component)].filter(({ pointer: at }) =>
-      isWrittenHere(component, at),
-    ),
-  );
+/** Found again only where what they are looked for in is another: an edit of a rule leaves that alone. */
+function slipsOf(component: Component): readonly LocalProblem[] {
+  const { document, anatomy, space } = component;
+  const { samples = NOTHING, content = NOTHING, behaviour = NOTHING } = document;
+  const found = slipsKnown.of([samples, content, behaviour, anatomy, space], () => [
+    ...sampleSlips(component),
+    ...slips(component),
+  ]);
+  return found.filter(({ pointer: at }) => isWrittenHere(component, at));
+}
 
 /** What a derived component takes of its base was no slip there; that something of it was left out makes it none. */
 const isWrittenHere = ({ derivation }: Component, at: string): boolean =>

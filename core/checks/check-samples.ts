@@ -3,6 +3,7 @@ import type { Component } from '../components/component';
 import { firstFailing } from '../behaviour/judging';
 import { atRest } from '../behaviour/machine';
 import { mannerOf } from '../behaviour/manner';
+import type { Plan } from '../behaviour/plan';
 import { planOf } from '../behaviour/plan-of';
 import { entriesGiven } from '../behaviour/drawn-field';
 import { entryOf } from '../content/entries';
@@ -15,11 +16,12 @@ import { nearest } from '../formats/suggest';
 /** Slips in samples: texts by values that there are not, and values that are not what they stand for. */
 export function sampleSlips(component: Component): LocalProblem[] {
   const problems = new ProblemList();
+  const plan = planOf(component);
   component.samples.forEach((sample, index) => {
     const at = pointer('samples', index);
     textsByValues(component, sample, at, problems);
-    valuesOfKind(component, sample, at, problems);
-    wrongThatPasses(component, sample, at, problems);
+    valuesOfKind(component, plan, sample, at, problems);
+    wrongThatPasses(plan, sample, at, problems);
   });
   return problems.problems;
 }
@@ -54,9 +56,14 @@ function textsByValues(
 }
 
 /** What is entered is of the field's kind, and of a list one of its entries. */
-function valuesOfKind(component: Component, sample: SampleDocument, at: string, problems: ProblemList): void {
+function valuesOfKind(
+  component: Component,
+  plan: Plan,
+  sample: SampleDocument,
+  at: string,
+  problems: ProblemList,
+): void {
   if (!component.document.behaviour?.value || !component.anatomy.control) return;
-  const plan = planOf(component);
   const key = component.anatomy.control.content ?? 'value';
   const entries = choicesOf(component) ? entriesGiven({ component, sample }) : [];
   for (const value of sampleTexts(sample.content[key] as SampleText | undefined)) {
@@ -77,12 +84,11 @@ function valuesOfKind(component: Component, sample: SampleDocument, at: string, 
 
 /** A value that stands for what a check refuses fails it. */
 function wrongThatPasses(
-  component: Component,
+  plan: Plan,
   { wrong = {} }: SampleDocument,
   at: string,
   problems: ProblemList,
 ): void {
-  const plan = planOf(component);
   if (plan.checks.length === 0) return;
   const start = atRest(plan);
   for (const [id, text] of Object.entries(wrong)) {
