@@ -96,11 +96,6 @@ test.each<[string, Slip, string]>([
     'warning /behaviour/checks/0/message unknown-content (message)',
   ],
   [
-    'a part that shows what nobody has',
-    { children: [{ part: 'hint', kind: 'text', content: 'mesage' }] },
-    'warning /anatomy/children/2/content unknown-content (message)',
-  ],
-  [
     'a least of a text',
     { behaviour: { value: { kind: 'text', least: 2 } } },
     'warning /behaviour/value/least idle-member',

@@ -10,7 +10,6 @@ import { nearest } from '../formats/suggest';
 export function slips(component: Component): LocalProblem[] {
   const problems = new ProblemList();
   controls(component, problems);
-  contentOfNobody(component, problems);
   const { behaviour } = component.document;
   if (behaviour) behaviourSlips(component, behaviour, problems);
   return problems.problems;
@@ -40,27 +39,6 @@ function controls({ anatomy, document }: Component, problems: ProblemList): void
     const kind = document.behaviour?.value?.kind;
     if ((type === 'checkbox' || type === 'radio') && kind !== undefined && kind !== 'toggle')
       problems.warning(`${at}/type`, 'unfit-type', `A ${type} holds no ${kind}, only whether it is chosen.`);
-  }
-}
-
-/** Parts that show a content that nobody has. */
-function contentOfNobody(component: Component, problems: ProblemList): void {
-  const { anatomy, samples, document } = component;
-  if (samples.length === 0) return;
-  const known = new Set([
-    ...(document.content ?? []).map(({ id }) => id),
-    ...samples.flatMap(({ content }) => Object.keys(content)),
-    ...['value', 'placeholder'],
-  ]);
-  for (const { content, nested, pointer: at } of anatomy.parts) {
-    if (content === null || nested !== null || known.has(content)) continue;
-    problems.warning(
-      `${at}/content`,
-      'unknown-content',
-      `No sample has “${brief(content)}” and the content does not declare it, so nothing is ever shown here.`,
-      nearest(content, known),
-      content,
-    );
   }
 }
 
