@@ -160,11 +160,11 @@ test(
 );
 
 test.each([
-  ['gate-code', '１２', '', '１２'],
-  ['gate-code', '4１7', '47', '１'],
+  ['gate-code', '１２', ''],
+  ['gate-code', '4１7', '47'],
 ])(
-  'what is composed goes through the filter of %s: %s',
-  async (id, text, value, refused) => {
+  'what is composed goes through the filter of %s, and what is left out is read out: %s',
+  async (id, text, value) => {
     await openForm([id]);
     const devtools = driver as Driver;
     await run(`${control(id)}.focus()`);
@@ -176,7 +176,7 @@ test.each([
     await devtools.sendDevToolsCommand('Input.insertText', { text });
     expect(await run(`return [${control(id)}.value, fields['${id}'].value]`)).toEqual([value, value]);
     const said = await run<string>(`return document.querySelector('[role="status"]').textContent`);
-    expect(said === '' ? refused : said).not.toBe('');
+    expect(said.trim()).not.toBe('');
     expect(await run(`return changes.map(([, each]) => each)`)).toEqual(value === '' ? [] : [value]);
   },
   TIMEOUT,

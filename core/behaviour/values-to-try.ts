@@ -109,7 +109,7 @@ const named = (checks: readonly CheckDocument[]): string => {
 /** Made from the kind of value and from the checks, in an order in which the plain ones come first. */
 function madeTexts(plan: Plan): string[] {
   const { value, checks } = plan;
-  const own = KINDS[value.kind]?.(value, boundsOf(plan)) ?? ['1'];
+  const own = Object.hasOwn(KINDS, value.kind) ? KINDS[value.kind]!(value, boundsOf(plan)) : ['1'];
   const matching = checks.flatMap(({ pattern }) => (pattern === undefined ? [] : textsMatching(pattern)));
   const lengths = [...checks.flatMap(lengthsOf), ...lengthsOf(value)];
   // A text that fits a pattern may be too short for another check: it is written as often as it takes.
@@ -139,11 +139,9 @@ const boundsOf = ({ value, checks }: Plan): number[] =>
 
 /** Numbers at, beside and between ends, and what is no number. */
 function numbers({ step = 1 }: ValueDocument, bounds: readonly number[]): string[] {
-  const [low = 1, high = low] = [bounds, bounds].map((all, at) =>
-    all.length > 0 ? (at === 0 ? Math.min(...all) : Math.max(...all)) : undefined,
-  );
+  const between = bounds.length > 0 ? [(Math.min(...bounds) + Math.max(...bounds)) / 2] : [];
   const around = bounds.flatMap(bound => [bound, bound - step, bound + step]);
-  return [...[...around, (low + high) / 2, 1, 0].map(number => String(Number(number.toPrecision(12)))), 'x'];
+  return [...[...around, ...between, 1, 0].map(number => String(Number(number.toPrecision(12)))), 'x'];
 }
 
 /** Texts for each kind of value that is not plain text. */
