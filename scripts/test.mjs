@@ -1,5 +1,7 @@
 // "npm test": installs what is missing, then type check, lint, unit tests, browser tests; ends with one line over all.
 // Words after "--" narrow the tests to files whose path holds them, and leave the rest out.
+// The whole decides whether a change lands, so its random tests draw the same for the same code; with "--deep" (`npm run test:deep`) they draw
+// anew, which is how new differences are looked for.
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -15,7 +17,8 @@ import {
   say,
 } from './requirements.mjs';
 
-const patterns = process.argv.slice(2);
+const isDeep = process.argv.includes('--deep');
+const patterns = process.argv.slice(2).filter(word => word !== '--deep');
 let passed = 0;
 let failed = 0;
 
@@ -75,7 +78,10 @@ try {
   }
   requireBuild();
   database = await startDatabase(join(scratch, 'database'));
-  const env = { PERIWINKLE_TEST_DATABASE_URL: database.url };
+  const env = {
+    PERIWINKLE_TEST_DATABASE_URL: database.url,
+    ...(patterns.length === 0 && !isDeep && { PERIWINKLE_SEED: process.env.PERIWINKLE_SEED ?? '20261201' }),
+  };
   jest('Unit tests', ['core', 'cli', 'server', 'web', 'scripts'], env, 2);
   jest('Browser tests', ['e2e'], env, 2);
 } catch (error) {

@@ -228,7 +228,10 @@ class Hands {
     else if (machine.canEdit) machine.edit(edited.text, edited.selection);
   }
 
-  /** To the next stop within the field, or out of it; a text that is come to by Tab is selected whole. */
+  /**
+   * To the next stop within the field, or out of it. A line that is come to by Tab is selected whole; where there are several lines, the caret is
+   * where it was.
+   */
   private tab(by: -1 | 1): void {
     const { machine, plan, seen } = this;
     const here = machine.state.focus?.part ?? null;
@@ -248,7 +251,9 @@ class Hands {
     if (next === undefined) return machine.leave();
     if (here === null && by < 0 && next === plan.control?.part && isPicked(plan))
       throw new RefusedAct('Backwards one comes to its last piece, which only a browser knows.');
+    const { selection } = machine.state;
     machine.focus(next, true);
-    if (machine.isInControl) machine.select([0, machine.state.text.length]);
+    if (machine.isInControl)
+      machine.select(plan.kind.takesLines ? selection : [0, machine.state.text.length]);
   }
 }

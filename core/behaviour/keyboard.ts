@@ -61,8 +61,9 @@ export function keyboardOf(component: Component): KeyRow[] {
   const { stops, roles, kind, value } = plan;
   const buttons = Object.entries(BUTTONS).filter(([role]) => roles[role as keyof typeof roles] !== undefined);
   const tab = stops.length > 1 ? 'into the entry, on to its button, and out' : 'into the entry, and out';
+  const there = kind.takesLines ? 'the caret is where it was' : 'what stands there is selected';
   return [
-    { keys: ['Tab', 'Shift+Tab'], does: kind.takesText ? `${tab}; what stands there is selected` : tab },
+    { keys: ['Tab', 'Shift+Tab'], does: kind.takesText ? `${tab}; ${there}` : tab },
     ...(IN_CONTROL[value.kind]?.(plan) ?? []),
     ...buttons.map(([, does]) => ({ keys: [' ', 'Enter'], does })),
   ];

@@ -26,7 +26,9 @@ export function atRest(
   const held = heldByType(plan, value);
   const state = { ...BLANK, ...given, value: held, known: held, initial: held };
   const text = shownText(plan, state);
-  return { ...state, text, selection: [text.length, text.length] };
+  // A browser begins before several lines, and behind a single one.
+  const caret = plan.kind.takesLines ? 0 : text.length;
+  return { ...state, text, selection: [caret, caret] };
 }
 
 /**

@@ -251,6 +251,16 @@ test('a secret is shown and hidden, and hidden again when it is sent', () => {
   expect(entries.at(-1)).toMatchObject({ value: 'tides', focus: 'control' });
 });
 
+test('Tab selects a line, and leaves the caret where it was among several', () => {
+  const whole = 'Ladder to port';
+  const area = (acts: readonly string[]): string =>
+    played('notes', { value: { kind: 'area' } }, acts, { value: whole }).at(-1)!.value;
+  expect(area(['key Tab', 'key Backspace'])).toBe(whole);
+  expect(area(['key Tab', 'type One. '])).toBe(`One. ${whole}`);
+  expect(area(['key Tab', 'key End', 'key Shift+Tab', 'key Tab', 'type !'])).toBe(`${whole}!`);
+  expect(area(['app value=two', 'key Tab', 'type !'])).toBe('two!');
+});
+
 test('an area takes lines, a search is emptied by Escape', () => {
   expect(
     played('notes', { value: { kind: 'area' } }, ['press frame', 'type one', 'key Enter', 'type two']).at(-1)!
