@@ -1,5 +1,7 @@
 /** What of a font decides how text is laid out, as shares of the font size. */
 export interface FontMetrics {
+  /** Whether they are those of the very font; else they are what most fonts come to. */
+  readonly isMeasured: boolean;
   readonly ascent: number;
   readonly descent: number;
   readonly lineGap: number;
@@ -14,6 +16,7 @@ export interface FontMetrics {
 }
 
 const generic = (advance: number): FontMetrics => ({
+  isMeasured: false,
   ascent: 0.928,
   descent: 0.236,
   lineGap: 0,
@@ -24,6 +27,7 @@ const generic = (advance: number): FontMetrics => ({
 });
 
 const ATKINSON_HYPERLEGIBLE_NEXT: FontMetrics = {
+  isMeasured: true,
   ascent: 0.984,
   descent: 0.316,
   lineGap: 0,

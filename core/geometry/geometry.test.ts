@@ -121,6 +121,72 @@ test.each<[string, Sets, Record<string, number[]>]>([
     { root: [0, 0, 200, 90], line: [0, 0, 200, 30], d: [0, 30, 200, 60] },
   ],
   [
+    'a reversed row begins at its other end, a reversed stack at its bottom',
+    {
+      root: { 'flex-direction': 'column-reverse' },
+      line: { 'flex-direction': 'row-reverse' },
+      a: { ...square, 'margin-inline-end': '5px' },
+      b: square,
+      d: { height: '6px' },
+    },
+    { d: [0, 0, 200, 6], line: [0, 6, 200, 20], a: [175, 6, 20, 20], b: [155, 6, 20, 20] },
+  ],
+  [
+    'borders are whole pixels, and their words have widths',
+    {
+      root: { 'border-width': 'thick 1.6px 0.4px', padding: '1px' },
+      d: { height: '6px' },
+    },
+    { root: [0, 0, 200, 14], d: [2, 6, 196, 6] },
+  ],
+  [
+    'a share of a height counts where that height is definite',
+    {
+      root: { height: '100px' },
+      line: { height: '50%', 'flex-shrink': '0' },
+      a: { width: '20px', height: '40%' },
+      b: { width: '20px', height: '50%' },
+      d: { height: '10%' },
+    },
+    { line: [0, 0, 200, 50], a: [0, 0, 20, 20], b: [20, 0, 20, 25], d: [0, 50, 200, 10] },
+  ],
+  [
+    'lines are spread over the height of the row',
+    {
+      line: { 'flex-wrap': 'wrap', 'align-content': 'space-between', height: '100px' },
+      a: { width: '150px', height: '20px' },
+      b: { width: '150px', height: '20px' },
+      c: { width: '150px', height: '20px' },
+    },
+    { a: [0, 0, 150, 20], b: [0, 40, 150, 20], c: [0, 80, 150, 20] },
+  ],
+  [
+    'base lines keep their margins',
+    {
+      line: { 'align-items': 'baseline' },
+      a: { ...square, 'margin-block': '9px 1px' },
+      b: { width: '20px', height: '30px' },
+      c: square,
+    },
+    { line: [0, 0, 200, 31], a: [0, 10, 20, 20], b: [20, 0, 20, 30], c: [40, 10, 20, 20] },
+  ],
+  [
+    'absolute parts lie in the nearest part around them that is positioned',
+    {
+      root: { position: 'relative', padding: '10px', 'border-width': '1px' },
+      line: { padding: '5px' },
+      b: square,
+      a: { ...square, position: 'absolute', 'inset-block-start': '2px', 'inset-inline-start': '3px' },
+      c: { ...square, position: 'absolute' },
+    },
+    { a: [4, 3, 20, 20], b: [16, 16, 20, 20], c: [16, 16, 20, 20] },
+  ],
+  [
+    'what is translated moves nothing else',
+    { a: { ...square, translate: '50% 3px' }, b: square },
+    { a: [10, 3, 20, 20], b: [20, 0, 20, 20] },
+  ],
+  [
     'what is absent is left out',
     { line: { present: 'false' }, d: square },
     { root: [0, 0, 200, 20], d: [0, 0, 20, 20] },
@@ -156,6 +222,23 @@ test('in a page that is written from right to left all is told from the right', 
   ]);
   const turned = placed({ ...set, line: { direction: 'ltr' } }, { direction: 'rtl' });
   expect(turned['a']!.x).toBe(8 + 191 - 20);
+});
+
+test('what only a browser knows is told as estimated, with all that hangs on it, and nothing else', () => {
+  const estimated = (set: Sets): string[] =>
+    Object.entries(placed(set))
+      .filter(([, place]) => place.estimated)
+      .map(([name]) => name);
+  expect(estimated({ a: square })).toEqual([]);
+  expect(estimated({ a: { ...square, width: '10vw' }, b: square })).toEqual(['a', 'b', 'c']);
+  expect(estimated({ line: { height: '10vh' }, d: square })).toEqual(['root', 'line', 'a', 'b', 'c', 'd']);
+  expect(estimated({ d: { height: '10vh' }, root: { height: '60px' } })).toEqual(['d']);
+  expect(estimated({ a: { ...square, 'aspect-ratio': '2' }, line: { height: '40px' } })).toEqual([
+    'a',
+    'b',
+    'c',
+  ]);
+  expect(estimated({ a: { ...square, rotate: '5deg' }, b: square })).toEqual(['a']);
 });
 
 describe('text', () => {

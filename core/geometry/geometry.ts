@@ -7,9 +7,13 @@ import { resolverFor } from '../resolution/resolve';
 import type { Outcomes } from '../resolution/outcome';
 import type { Combination } from '../space/space';
 import type { ContextInput } from '../tokens/contexts';
-import type { DrawnBox } from './drawn-box';
-import { Layout, type LaidBox } from './layout';
-import { PartStyle } from './part-style';
+import { layAbsolutes } from './absolute-parts';
+import { isInFlow, margins, outside, type DrawnBox } from './drawn-box';
+import { Guess, otherGuesses } from './guess';
+import { clampWidth, ownWidth } from './intrinsic-sizes';
+import { lay, type LaidBox } from './layout';
+import { PartStyle, type Page } from './part-style';
+import { isScrolled, isTransformed, isUnlaid } from './unlaid';
 
 /** Where a part lies: its border box in px from the top and the inline start of the root's. */
 export interface Place {
@@ -17,7 +21,7 @@ export interface Place {
   readonly y: number;
   readonly width: number;
   readonly height: number;
-  /** Whether its place along the line or its width follows from the width of a text, which is only reckoned. */
+  /** Whether it follows from the width of a text, or from something else that only a browser knows, and so is only reckoned. */
   readonly estimated: boolean;
 }
 
@@ -49,38 +53,71 @@ const rounded = (amount: number): number => Math.round(amount * 100) / 100 + 0;
 
 /** The parts that are drawn, by name, copies of what is repeated by their numbers (`entry:2/frame`). */
 export function geometry(input: GeometryInput): Record<string, Place> {
-  const { width, direction } = input;
-  const root = drawnTree(input);
-  const found: Record<string, Place> = {};
-  if (!root) return found;
-  const own = root.style.px('width', width);
-  const laid = new Layout(direction === 'rtl').root(
-    root,
-    own ?? Math.min(width, root.style.px('max-width', width) ?? width),
+  const draw = drawing(input);
+  const first = new Guess(0);
+  const likely = laidOut(draw, first);
+  if (!first.isUsed) return withEstimates(likely, []);
+  return withEstimates(
+    likely,
+    otherGuesses().map(guess => laidOut(draw, guess)),
   );
-  const record = (each: LaidBox, x: number, y: number): void => {
-    const { width: wide, height, estimated } = each;
-    found[each.box.name] = { x: x + each.x, y: y + each.y, width: wide, height, estimated };
-    for (const child of each.children) record(child, x + each.x, y + each.y);
-  };
-  record(laid, 0, 0);
-  return inheritingEstimates(laid, found);
 }
 
-/** What lies in a part whose place is only reckoned is itself only reckoned. */
-function inheritingEstimates(laid: LaidBox, places: Record<string, Place>): Record<string, Place> {
-  const visit = (each: LaidBox, outer: boolean): void => {
-    const place = places[each.box.name]!;
-    const estimated = outer || place.estimated;
-    places[each.box.name] = { ...place, estimated };
-    each.children.forEach(child => visit(child, estimated));
-  };
-  visit(laid, false);
-  return places;
+/** A part with its border box in px from the inline start and the top of the root's. */
+interface Laid extends Omit<Place, 'estimated'> {
+  /** Whether what it holds is not laid out but guessed. */
+  readonly isUnsure: boolean;
 }
 
-function drawnTree(input: GeometryInput): DrawnBox | null {
-  const { system, component, combination, sample, contexts = {} } = input;
+/** What lies in a part that is only guessed is itself only guessed. */
+function laidOut(draw: (guess: Guess) => DrawnBox | null, guess: Guess): Map<string, Laid> {
+  const found = new Map<string, Laid>();
+  const root = draw(guess);
+  if (!root) return found;
+  const { width } = root.style.page;
+  const beside = outside(margins(root, 'inline', width, root.style.isRtl));
+  const around = { width, height: null };
+  const laid = lay(root, clampWidth(root, ownWidth(root, width) ?? width - beside, width), null, around);
+  layAbsolutes(laid);
+  const record = (each: LaidBox, left: number, top: number, isInUnsure: boolean): void => {
+    const isUnsure = isInUnsure || each.isUnsure || isTransformed(each.box);
+    const { width: wide, height } = each;
+    const [x, y] = [left + each.x, top + each.y];
+    found.set(each.box.name, { x, y, width: wide, height, isUnsure });
+    // What stands beside a part whose measures are guessed may be narrower or wider by any amount.
+    const isBesideUnlaid = each.children.some(({ box }) => isUnlaid(box) && isInFlow(box));
+    for (const child of each.children) record(child, x, y, isUnsure || isBesideUnlaid || isScrolled(each));
+  };
+  // What of the page a field that is out of its flow lies in, is not known.
+  record(laid, 0, 0, !isInFlow(root));
+  return found;
+}
+
+/** px by which two layings out may differ without anything having followed from what was guessed. */
+const ALIKE = 0.01;
+const MEASURES = ['x', 'y', 'width', 'height'] as const;
+
+/** A place is an estimate where it would be another if what was guessed were more or less. */
+function withEstimates(
+  likely: ReadonlyMap<string, Laid>,
+  others: readonly ReadonlyMap<string, Laid>[],
+): Record<string, Place> {
+  const isOther = (name: string, own: Laid): boolean =>
+    others.some(other => {
+      const its = other.get(name);
+      return !its || MEASURES.some(measure => Math.abs(its[measure] - own[measure]) > ALIKE);
+    });
+  return Object.fromEntries(
+    [...likely].map(([name, own]) => {
+      const { isUnsure, ...place } = own;
+      return [name, { ...place, estimated: isUnsure || isOther(name, own) }];
+    }),
+  );
+}
+
+/** Makes the tree of what is drawn, anew for each guess. */
+function drawing(input: GeometryInput): (guess: Guess) => DrawnBox | null {
+  const { system, component, combination, sample, width, contexts = {} } = input;
   const names = namesOf(system).component(component.id);
   const tree = fieldTree({
     component,
@@ -96,15 +133,17 @@ function drawnTree(input: GeometryInput): DrawnBox | null {
   const named = new Naming(component, names);
   const root = named.tree(tree, null);
   const { parts } = resolverFor(component, context).resolve({ ...named.states, ...combination });
-  return drawn(root, null, { component, parts, rem, page: input.direction ?? 'ltr' });
+  const direction = input.direction ?? 'ltr';
+  return guess =>
+    drawn(root, null, { component, parts, page: { rem, direction, width, guess }, count: { parts: 0 } });
 }
 
 interface Surroundings {
   readonly component: Component;
   readonly parts: Outcomes;
-  readonly rem: number;
-  /** Direction of writing of the page. */
-  readonly page: 'ltr' | 'rtl';
+  readonly page: Page;
+  /** How many have been drawn. */
+  readonly count: { parts: number };
 }
 
 /** A node of a field with the name of its part, copies by their numbers. */
@@ -159,20 +198,29 @@ class Naming {
   }
 }
 
+/** Width by height of a drawing that has no size of its own (SVG 2, section 8.2). */
+function ratioOf(drawing: string): number | null {
+  const [tag = ''] = /^<svg[^>]*>/.exec(drawing) ?? [];
+  const [, wide, tall] = /\sviewBox="\s*[-\d.]+[\s,]+[-\d.]+[\s,]+([\d.]+)[\s,]+([\d.]+)\s*"/.exec(tag) ?? [];
+  const ratio = Number(wide) / Number(tall);
+  return ratio > 0 && ratio < Infinity && !/\s(?:width|height)=/.test(tag) ? ratio : null;
+}
+
 function drawn(
   { name, node, children }: NamedNode,
   outer: PartStyle | null,
   around: Surroundings,
 ): DrawnBox | null {
-  const { component, parts, rem, page } = around;
+  const { component, parts, page, count } = around;
   const part = component.anatomy.byName.get(node.part)!;
-  const style = new PartStyle(part, parts[name] ?? parts[node.part] ?? {}, outer, rem, page);
+  const style = new PartStyle(part, parts[name] ?? parts[node.part] ?? {}, outer, page, count.parts++);
   if (style.value('present') === 'false') return null;
   return {
     name,
     part,
     style,
     text: node.children.filter(child => typeof child === 'string').join(''),
+    drawing: node.drawing === undefined ? null : { ratio: ratioOf(node.drawing) },
     element: node.tag,
     children: children.flatMap(child => drawn(child, style, around) ?? []),
   };

@@ -1,5 +1,5 @@
 import { mapCalc, parseCalc, CalcSyntaxError, type Calc } from '../values/calc';
-import { CalcTypeError, evaluate, readQuantity } from '../values/units';
+import { CalcTypeError, evaluate, readQuantity, UNITS } from '../values/units';
 
 /** What lengths are measured against, in px. */
 export interface Measures {
@@ -8,6 +8,8 @@ export interface Measures {
   readonly rem: number;
   /** What a percentage is of; `null` where that is not known yet. */
   readonly whole: number | null;
+  /** px of any other unit, where it is known or guessed. */
+  readonly unit?: (unit: string) => number | null;
 }
 
 /** A length of a resolved value in px; `null` for a keyword, or a percentage of what is not known. */
@@ -18,9 +20,11 @@ export function pxOf(text: string, measures: Measures): number | null {
   return quantity.amount ?? relative(quantity.value, quantity.unit, measures);
 }
 
-function relative(value: number, unit: string, { em, whole }: Measures): number | null {
-  if (unit === 'em') return value * em;
-  return unit === '%' && whole !== null ? (value * whole) / 100 : null;
+function relative(value: number, name: string, { em, whole, unit }: Measures): number | null {
+  if (name === 'em') return value * em;
+  if (name === '%') return whole === null ? null : (value * whole) / 100;
+  const px = unit?.(name) ?? null;
+  return px === null ? null : value * px;
 }
 
 function calculated(text: string, measures: Measures): number | null {
@@ -28,7 +32,7 @@ function calculated(text: string, measures: Measures): number | null {
   const inPx = (calc: Calc): Calc =>
     mapCalc(calc, leaf => {
       if (leaf.kind !== 'number') return null;
-      if (leaf.unit !== 'em' && leaf.unit !== '%') return null;
+      if (UNITS[leaf.unit]?.factor !== null) return null;
       const px = relative(leaf.value, leaf.unit, measures);
       isKnown &&= px !== null;
       return { kind: 'number', value: px ?? 0, unit: 'px' };

@@ -1,24 +1,34 @@
 import { advanceOf } from './font-metrics';
 import type { DrawnBox } from './drawn-box';
 
+const CASES: Readonly<Record<string, (text: string) => string>> = {
+  uppercase: text => text.toUpperCase(),
+  lowercase: text => text.toLowerCase(),
+};
+
+const spacesIn = (text: string): number => text.split(' ').length - 1;
+
 /** Width of a text on one line, estimated from the advances of its font. */
 export function textWidth(text: string, { style }: DrawnBox): number {
   const setting = {
     weight: style.number('font-weight') || 400,
     isTabular: style.value('font-variant-numeric').includes('tabular-nums'),
   };
-  const upper = style.value('text-transform') === 'uppercase' ? text.toUpperCase() : text;
-  return (
-    advanceOf(upper, style.font, setting) * style.fontSize + [...text].length * style.length('letter-spacing')
-  );
+  if (text === '') return 0;
+  const written = CASES[style.value('text-transform')]?.(text) ?? text;
+  const spaced =
+    [...text].length * style.length('letter-spacing') + spacesIn(text) * style.length('word-spacing');
+  const width = advanceOf(written, style.font, setting) * style.fontSize + spaced;
+  return width * style.page.guess.text(style.place, style.font.isMeasured);
 }
 
-/** Width of the widest piece of a text that no line break can take apart. */
-export function unbreakableWidth(box: DrawnBox): number {
+/** Width of the widest piece of a text that no line break can take apart; `isWhole`: of the widest word. */
+export function unbreakableWidth(box: DrawnBox, isWhole = false): number {
   const { text, style } = box;
   if (style.value('white-space') === 'nowrap') return textWidth(text, box);
   const isBroken =
-    style.value('overflow-wrap') === 'anywhere' || style.value('word-break').startsWith('break-');
+    !isWhole &&
+    (style.value('overflow-wrap') === 'anywhere' || style.value('word-break').startsWith('break-'));
   const pieces = isBroken ? [...text] : text.split(/\s+/);
   return Math.max(...pieces.map(piece => textWidth(piece, box)));
 }
@@ -31,8 +41,17 @@ export function linesIn(box: DrawnBox, width: number): number {
   if (text === '' || (space !== 'pre-wrap' && text.trim() === '')) return 0;
   const hard = space === 'pre-wrap' ? text.split('\n') : [text];
   if (space === 'nowrap') return 1;
-  return hard.reduce((sum, line) => sum + softLines(line, box, width), 0);
+  const lines = hard.reduce((sum, line) => sum + softLines(line, box, width), 0);
+  // Where words are taken apart, only a browser knows.
+  const isTorn = mayTear(box) && unbreakableWidth(box, true) > width;
+  return isTorn ? style.page.guess.unlaid(style.place, lines) : lines;
 }
+
+/** Whether words may be taken apart. */
+const mayTear = ({ style }: DrawnBox): boolean =>
+  style.value('overflow-wrap') !== 'normal' ||
+  style.value('word-break') === 'break-all' ||
+  style.value('hyphens') === 'auto';
 
 /** What sums of advances may differ by where nothing else does. */
 const NEARLY = 0.05;
