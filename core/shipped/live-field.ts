@@ -305,9 +305,15 @@ export class LiveField implements AttachedField {
     const at = this.elements.partAt(target);
     if (!at) return;
     const isFromOutside = this.state.focus === null && this.downAt === null;
+    const shown = this.state.text;
+    const [from, to] = this.selection() ?? [0, 0];
     this.browserMoves(() =>
       this.run(machine => machine.focus(at.part, (target as Element).matches(':focus-visible'))),
     );
+    // A text that one came to by Tab is selected whole, also where it is written otherwise while one edits it.
+    const { text } = this.state;
+    if (text !== shown && to - from === shown.length)
+      placeCaret(this.control as HTMLInputElement, 0, text.length);
     this.select();
     if (isFromOutside) for (const { entered } of this.extras) entered?.(at.part);
   }
