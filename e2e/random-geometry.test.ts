@@ -93,7 +93,7 @@ const RARE: Readonly<Record<string, readonly string[]>> = {
 const PER_CENT = /^(?:width|height|min-|max-|flex-basis|padding|inset|margin|gap|row-gap|column-gap)/;
 
 /** How often what is usual is drawn for once that something rare is. */
-const OFTEN = 10;
+const OFTEN = 14;
 
 function texts({ name, kind, keywords, range: [least] }: Property): readonly string[] {
   const shares = PER_CENT.test(name) ? SHARES : [];
@@ -182,7 +182,7 @@ interface Drawn {
 const trees: fc.Arbitrary<Drawn> = fc
   .tuple(
     fc.oneof(
-      { weight: 20, arbitrary: shapesOf(['icon']) },
+      { weight: 30, arbitrary: shapesOf(['icon']) },
       { weight: 1, arbitrary: shapesOf(['icon', 'icon', 'text', 'label', 'action']) },
     ),
     fc.constantFrom(...CONTROLS, null),

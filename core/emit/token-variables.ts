@@ -5,7 +5,7 @@ import { tokensIn } from '../values/value-syntax';
 import { readReference, referencesIn } from '../tokens/references';
 import type { Token, TokenSet } from '../tokens/token-set';
 import { linkable } from '../tokens/linkable';
-import { absentCss, compositeMembers, valueCss } from '../tokens/token-types';
+import { absentMember, compositeMembers, valueCss } from '../tokens/token-types';
 import { parameterTexts } from './parameter-css';
 import { memberProperty, tokenProperty } from './token-names';
 
@@ -41,7 +41,7 @@ export function variableText(variable: TokenVariable, set: TokenSet, prefix: str
   const target = whole?.kind === 'alias' ? set.byKey.get(whole.key) : undefined;
   if (target) return `var(${memberProperty(prefix, target.path, member)})`;
   const value = (token.value as Readonly<Record<string, unknown>>)[member];
-  if (value === undefined) return absentCss(token.type, member);
+  if (value === undefined) return absentMember(token.type, member);
   return linkedText(
     type,
     whole ? value : (token.raw as Readonly<Record<string, unknown>>)[member],

@@ -72,8 +72,9 @@ export const autos = (ends: Ends<number | null>): number => ends.filter(margin =
 
 /** Whether a box keeps what overflows it to itself, so that its content holds it to no least size (CSS Flexible Box 1, section 4.5). */
 export const scrolls = ({ element, style }: DrawnBox): boolean => {
+  // A text area scrolls of itself; an input and a select never do, whatever is said (HTML, 15.5).
+  if (element === 'input' || element === 'select') return false;
   const overflow = style.value('overflow');
-  // A text area scrolls of itself (HTML, 15.5.5).
   return overflow !== 'clip' && (overflow !== 'visible' || element === 'textarea');
 };
 

@@ -33,7 +33,7 @@ function isOpenDrawing({ style, drawing }: DrawnBox): boolean {
   if (!drawing) return false;
   const values = HEIGHTS.map(name => style.value(name));
   if ([...values, ...WIDTHS.map(name => style.value(name))].some(isOfContent)) return true;
-  const said = [style.px('width', 0), style.px('height')].filter(px => px !== null).length;
+  const said = [style.px('width'), style.px('height')].filter(px => px !== null).length;
   return said < (drawing.ratio === null || values.some(value => value.includes('%')) ? 2 : 1);
 }
 

@@ -16,8 +16,18 @@ interface SpaceRow {
   readonly channels: readonly [string, string, string];
   /** What one unit of the format is in culori's units, per channel. */
   readonly scale: readonly [number, number, number];
+  /** Least and greatest value of each component, `null` where there is none. */
+  readonly ranges: readonly (ComponentRange | null)[];
   readonly css: (components: readonly string[], alpha: string) => string;
 }
+
+/** `isOpen`: whether the greatest is no value any more, as a hue of 360 is one of 0. */
+type ComponentRange = readonly [least: number, most: number, isOpen?: boolean];
+
+const UNIT: ComponentRange = [0, 1];
+const PERCENT: ComponentRange = [0, 100];
+const HUE: ComponentRange = [0, 360, true];
+const CHROMA: ComponentRange = [0, Infinity];
 
 const call =
   (name: string, units: readonly string[] = ['', '', '']) =>
@@ -30,6 +40,7 @@ const rgb = (mode: string, css: SpaceRow['css']): SpaceRow => ({
   mode,
   channels: ['r', 'g', 'b'],
   scale: [1, 1, 1],
+  ranges: [UNIT, UNIT, UNIT],
   css,
 });
 
@@ -37,18 +48,66 @@ const rgb = (mode: string, css: SpaceRow['css']): SpaceRow => ({
 export const COLOR_SPACES: Readonly<Record<string, SpaceRow>> = {
   srgb: rgb('rgb', colorIn('srgb')),
   'srgb-linear': rgb('lrgb', colorIn('srgb-linear')),
-  hsl: { mode: 'hsl', channels: ['h', 's', 'l'], scale: [1, 0.01, 0.01], css: call('hsl', ['', '%', '%']) },
-  hwb: { mode: 'hwb', channels: ['h', 'w', 'b'], scale: [1, 0.01, 0.01], css: call('hwb', ['', '%', '%']) },
-  lab: { mode: 'lab', channels: ['l', 'a', 'b'], scale: [1, 1, 1], css: call('lab') },
-  lch: { mode: 'lch', channels: ['l', 'c', 'h'], scale: [1, 1, 1], css: call('lch') },
-  oklab: { mode: 'oklab', channels: ['l', 'a', 'b'], scale: [1, 1, 1], css: call('oklab') },
-  oklch: { mode: 'oklch', channels: ['l', 'c', 'h'], scale: [1, 1, 1], css: call('oklch') },
+  hsl: {
+    mode: 'hsl',
+    channels: ['h', 's', 'l'],
+    scale: [1, 0.01, 0.01],
+    ranges: [HUE, PERCENT, PERCENT],
+    css: call('hsl', ['', '%', '%']),
+  },
+  hwb: {
+    mode: 'hwb',
+    channels: ['h', 'w', 'b'],
+    scale: [1, 0.01, 0.01],
+    ranges: [HUE, PERCENT, PERCENT],
+    css: call('hwb', ['', '%', '%']),
+  },
+  lab: {
+    mode: 'lab',
+    channels: ['l', 'a', 'b'],
+    scale: [1, 1, 1],
+    ranges: [PERCENT, null, null],
+    css: call('lab'),
+  },
+  lch: {
+    mode: 'lch',
+    channels: ['l', 'c', 'h'],
+    scale: [1, 1, 1],
+    ranges: [PERCENT, CHROMA, HUE],
+    css: call('lch'),
+  },
+  oklab: {
+    mode: 'oklab',
+    channels: ['l', 'a', 'b'],
+    scale: [1, 1, 1],
+    ranges: [UNIT, null, null],
+    css: call('oklab'),
+  },
+  oklch: {
+    mode: 'oklch',
+    channels: ['l', 'c', 'h'],
+    scale: [1, 1, 1],
+    ranges: [UNIT, CHROMA, HUE],
+    css: call('oklch'),
+  },
   'display-p3': rgb('p3', colorIn('display-p3')),
   'a98-rgb': rgb('a98', colorIn('a98-rgb')),
   'prophoto-rgb': rgb('prophoto', colorIn('prophoto-rgb')),
   rec2020: rgb('rec2020', colorIn('rec2020')),
-  'xyz-d65': { mode: 'xyz65', channels: ['x', 'y', 'z'], scale: [1, 1, 1], css: colorIn('xyz-d65') },
-  'xyz-d50': { mode: 'xyz50', channels: ['x', 'y', 'z'], scale: [1, 1, 1], css: colorIn('xyz-d50') },
+  'xyz-d65': {
+    mode: 'xyz65',
+    channels: ['x', 'y', 'z'],
+    scale: [1, 1, 1],
+    ranges: [null, null, null],
+    css: colorIn('xyz-d65'),
+  },
+  'xyz-d50': {
+    mode: 'xyz50',
+    channels: ['x', 'y', 'z'],
+    scale: [1, 1, 1],
+    ranges: [null, null, null],
+    css: colorIn('xyz-d50'),
+  },
 };
 
 const toRgb = converter('rgb');

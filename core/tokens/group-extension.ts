@@ -31,10 +31,27 @@ class Extender {
     const base = this.withBase(group, open, first);
     if (first) this.made += base.members.size;
     const members = [...base.members].map(
-      ([name, member]) =>
-        [name, member.kind === 'group' ? this.extended(member, open, first) : member] as const,
+      ([name, member]) => [name, this.tokenInPlace(member) ?? this.within(member, open, first)] as const,
     );
     return { ...base, members: new Map(members) };
+  }
+
+  private within(
+    member: DeclaredToken | DeclaredGroup,
+    open: readonly string[],
+    first: DeclaredGroup | null,
+  ): DeclaredToken | DeclaredGroup {
+    return member.kind === 'group' ? this.extended(member, open, first) : member;
+  }
+
+  /** What has a reference in the place of its value, and so is a token where a token is referred to; `null` for all else. */
+  private tokenInPlace(member: DeclaredToken | DeclaredGroup): DeclaredToken | null {
+    if (member.kind === 'token' || typeof member.own['$ref'] !== 'string') return null;
+    const { $ref: target, ...own } = member.own;
+    const names = groupNames(target);
+    const found = names?.at(-1) === '$value' || (names && this.member(names, [])?.kind === 'token');
+    if (!found) return null;
+    return { kind: 'token', body: { ...own, $value: { $ref: target! } }, origin: member.origin };
   }
 
   private withBase(
@@ -42,7 +59,7 @@ class Extender {
     open: readonly string[],
     first: DeclaredGroup | null,
   ): DeclaredGroup {
-    const target = group.own['$extends'];
+    const target = extendedBy(group);
     if (target === undefined || this.isFull(first ?? group)) return group;
     const names = groupNames(target);
     const label = names ? names.join('.') : brief(target);
@@ -79,7 +96,7 @@ class Extender {
       const isOpen = open.some(each => each === path || each.startsWith(`${path}.`));
       const own: DeclaredToken | DeclaredGroup | undefined = here.members.get(name);
       // A group that is being extended has nothing more to give than its own members.
-      if (own || isOpen || here.own['$extends'] === undefined) return (here = own);
+      if (own || isOpen || extendedBy(here) === undefined) return (here = own);
       return (here = this.withBase(here, [...open, path], here).members.get(name));
     });
     return here;
@@ -105,13 +122,16 @@ const extendsAny = (group: DeclaredGroup): boolean =>
   extending.of(
     [group],
     () =>
-      group.own['$extends'] !== undefined ||
+      extendedBy(group) !== undefined ||
       [...group.members.values()].some(member => member.kind === 'group' && extendsAny(member)),
   );
 
 const holds = (outer: DeclaredGroup, group: DeclaredGroup): boolean =>
   outer === group ||
   [...outer.members.values()].some(member => member.kind === 'group' && holds(member, group));
+
+/** What a group extends: as it says, or as what stands in its place leads to. */
+export const extendedBy = ({ own }: DeclaredGroup): unknown => own['$extends'] ?? own['$ref'];
 
 /** The names that lead to the group which `$extends` means; `null` when it cannot be read. */
 export function groupNames(target: unknown): string[] | null {
@@ -121,5 +141,5 @@ export function groupNames(target: unknown): string[] | null {
 }
 
 function withoutExtends(own: JsonObject): JsonObject {
-  return Object.fromEntries(Object.entries(own).filter(([name]) => name !== '$extends'));
+  return Object.fromEntries(Object.entries(own).filter(([name]) => name !== '$extends' && name !== '$ref'));
 }

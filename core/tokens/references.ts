@@ -11,7 +11,7 @@ export type Reference =
 export function readReference(value: unknown): Reference | null {
   if (typeof value === 'string') {
     const match = /^\{([^{}]+)\}$/.exec(value.trim());
-    return match ? { kind: 'alias', key: match[1]!.trim(), text: value } : null;
+    return match ? { kind: 'alias', key: match[1]!, text: value } : null;
   }
   if (isObject(value) && typeof value['$ref'] === 'string') {
     const text = value['$ref'];

@@ -222,7 +222,8 @@ class ResolverReader {
       return readTree(source, this.file, at, this.report);
     const target = source['$ref'];
     if (target.startsWith('#')) return this.sameDocument(target, at, seen);
-    const path = relativeTo(this.file, decoded(target));
+    const [name = '', fragment] = target.split('#');
+    const path = relativeTo(this.file, decoded(name));
     const body = this.documents.get(path);
     if (body === undefined) {
       const files = [...this.documents.keys()].filter(file => file.endsWith('.tokens.json'));
@@ -230,10 +231,25 @@ class ResolverReader {
       this.fail([...at, '$ref'], 'missing-file', `There is no file “${path}”.`, near, path);
       return NO_TOKENS;
     }
-    return readTree(body, path, [], this.report);
+    if (fragment === undefined) return readTree(body, path, [], this.report);
+    return this.part(body, path, target, fragmentSteps(fragment), at);
   }
 
-  /** A source may name a set of the same document. */
+  /** A group of a file, or a tree that stands elsewhere in this one. */
+  private part(
+    body: unknown,
+    file: string,
+    target: string,
+    steps: readonly string[],
+    at: Step[],
+  ): DeclaredGroup {
+    const tree = valueAt(body, steps);
+    if (isObject(tree) && !Object.hasOwn(tree, '$value')) return readTree(tree, file, steps, this.report);
+    this.fail([...at, '$ref'], 'missing-reference', `“${target}” leads to no group of tokens.`);
+    return NO_TOKENS;
+  }
+
+  /** A source may name a set of the same document, or a tree that is defined there. */
   private sameDocument(target: string, at: Step[], seen: readonly string[]): DeclaredGroup {
     const known = this.named.get(target);
     if (known) return known;
@@ -249,6 +265,7 @@ class ResolverReader {
     const sets = this.document['sets'];
     const set = steps[0] === 'sets' && isObject(sets) ? sets[steps[1] ?? ''] : undefined;
     const list = isObject(set) ? set['sources'] : undefined;
+    if (steps[0] !== 'sets') return this.part(this.document, this.file, target, steps, at);
     if (!Array.isArray(list)) {
       this.fail([...at, '$ref'], 'missing-reference', `“${target}” is no set of this document.`);
       return NO_TOKENS;

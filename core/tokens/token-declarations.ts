@@ -1,4 +1,4 @@
-import { groupNames } from './group-extension';
+import { extendedBy, groupNames } from './group-extension';
 import type { Layer } from './resolver';
 import type { DeclaredGroup } from './token-tree';
 
@@ -19,7 +19,7 @@ export function declarationsOf(layers: readonly Layer[]): Declarations {
   const declared = new Map<string, Set<string>>();
   const extensions: Extension[] = [];
   const visit = (group: DeclaredGroup, names: readonly string[], modifier: string | null): void => {
-    const target = groupNames(group.own['$extends']);
+    const target = groupNames(extendedBy(group));
     if (target) extensions.push({ group: names.join('.'), target: target.join('.'), modifier });
     for (const [name, member] of group.members) {
       const here = [...names, name];

@@ -2,6 +2,7 @@ import { isObject, pointer, type JsonObject, type Step } from '../formats/json';
 import { keysInOrder } from '../formats/key-order';
 import { ObjectMemo } from '../formats/object-memo';
 import type { ProblemList } from '../formats/problem';
+import { memberFaults } from './member-faults';
 
 /** Where something was written. */
 export interface Origin {
@@ -59,6 +60,7 @@ function readGroup(body: unknown, file: string, at: readonly Step[], report: Rep
     );
     return { kind: 'group', own: {}, members: new Map(), origin };
   }
+  tellMembers(body, at.length === 0 ? 'file' : 'group', origin, report);
   const own: Record<string, JsonObject[string]> = {};
   const members = new Map<string, DeclaredToken | DeclaredGroup>();
   for (const name of keysInOrder(body)) {
@@ -68,15 +70,24 @@ function readGroup(body: unknown, file: string, at: readonly Step[], report: Rep
       continue;
     }
     const steps = [...at, name];
-    if (!checkName(name, { file, pointer: pointer(...steps) }, report)) continue;
-    members.set(
-      name,
-      isObject(value) && Object.hasOwn(value, '$value')
-        ? { kind: 'token', body: value, origin: { file, pointer: pointer(...steps) } }
-        : readTree(value, file, steps, report),
-    );
+    const place = { file, pointer: pointer(...steps) };
+    if (!checkName(name, place, report)) continue;
+    if (isObject(value) && Object.hasOwn(value, '$value')) {
+      tellMembers(value, 'token', place, report);
+      members.set(name, { kind: 'token', body: value, origin: place });
+    } else members.set(name, readTree(value, file, steps, report));
   }
   return { kind: 'group', own, members, origin };
+}
+
+function tellMembers(
+  body: JsonObject,
+  kind: 'token' | 'group' | 'file',
+  origin: Origin,
+  report: Report,
+): void {
+  for (const { at, severity, code, message, suggestion } of memberFaults(body, kind))
+    report(origin, (list, here) => list[severity](here + pointer(...at), code, message, suggestion));
 }
 
 function checkName(name: string, origin: Origin, report: Report): boolean {
@@ -118,6 +129,14 @@ function withoutRepeats(trees: readonly DeclaredGroup[]): readonly DeclaredGroup
 const isBare = ({ own, members }: DeclaredGroup): boolean =>
   members.size === 0 && Object.keys(own).length === 0;
 
+/** A later source that gives a token another value and says nothing else of it leaves the rest as it was. */
+const isValueAlone = ({ body }: DeclaredToken): boolean => Object.keys(body).length === 1;
+
+const revaluedOnes = new ObjectMemo<DeclaredToken>();
+
+const revalued = (before: DeclaredToken, later: DeclaredToken): DeclaredToken =>
+  revaluedOnes.of([before, later], () => ({ ...later, body: { ...before.body, ...later.body } }));
+
 function laidOver(trees: readonly DeclaredGroup[]): DeclaredGroup {
   const members = new Map<string, DeclaredToken | DeclaredGroup>();
   /** Groups of the same name, as far as no token lies between them. */
@@ -125,6 +144,10 @@ function laidOver(trees: readonly DeclaredGroup[]): DeclaredGroup {
   for (const tree of trees)
     for (const [name, member] of tree.members) {
       const before = members.get(name);
+      if (before?.kind === 'token' && member.kind === 'token' && isValueAlone(member)) {
+        members.set(name, revalued(before, member));
+        continue;
+      }
       if (before?.kind !== 'group' || member.kind !== 'group') grown.delete(name);
       else {
         const groups = grown.get(name);

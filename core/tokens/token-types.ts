@@ -146,6 +146,18 @@ const stop: TypeRow = {
     `${valueCss('color', value.color, link)} ${shortDecimal(Math.min(1, Math.max(0, value.position)) * 100)}%`,
 };
 
+const HEX = /^#[0-9a-f]{6}$/i;
+
+function componentFaults(space: unknown, index: number, amount: number): ValueFault[] {
+  const range = typeof space === 'string' ? COLOR_SPACES[space]?.ranges[index] : undefined;
+  if (!range) return [];
+  const [least, most, isOpen] = range;
+  if (amount >= least && (isOpen ? amount < most : amount <= most)) return [];
+  const words =
+    most === Infinity ? `${least} or more` : `from ${least} ${isOpen ? 'to less than' : 'to'} ${most}`;
+  return fault(`must be ${words}`, ['components', index]);
+}
+
 /** The types of the tokens format, one row each: what a value must look like and how CSS writes it. */
 export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
   color: {
@@ -165,14 +177,18 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
         faults.push(...fault('must be a list of three numbers', ['components']));
       } else {
         components.forEach((part, index) => {
-          if (!isNumber(part) && part !== 'none' && !readReference(part)) {
+          if (readReference(part)) return;
+          if (!isNumber(part) && part !== 'none')
             faults.push(...fault('must be a number or "none"', ['components', index]));
-          }
+          else if (isNumber(part)) faults.push(...componentFaults(space, index, part));
         });
       }
       const alphaFits =
         alpha === undefined || (isNumber(alpha) && alpha >= 0 && alpha <= 1) || readReference(alpha);
       if (!alphaFits) faults.push(...fault('must be a number from 0 to 1', ['alpha']));
+      const hex = value['hex'];
+      if (hex !== undefined && !readReference(hex) && !(typeof hex === 'string' && HEX.test(hex)))
+        faults.push(...fault('must be # and six hexadecimal digits; alpha has its own member', ['hex']));
       return faults;
     },
     css: (value: TokenColor) => colorCss(value),
@@ -251,9 +267,7 @@ export const TOKEN_TYPES: Readonly<Record<string, TypeRow>> = {
       letterSpacing: 'dimension',
       lineHeight: 'number',
     },
-    part =>
-      `${part('fontWeight')} ${part('fontSize')}/${part('lineHeight') || 'normal'} ${part('fontFamily')}`.trim(),
-    { letterSpacing: 'normal', fontWeight: '400', lineHeight: 'normal' },
+    part => `${part('fontWeight')} ${part('fontSize')}/${part('lineHeight')} ${part('fontFamily')}`,
   ),
 };
 
@@ -265,13 +279,7 @@ function below(step: Step, faults: readonly ValueFault[]): ValueFault[] {
 export const compositeMembers = (type: string): Readonly<Record<string, string>> =>
   TOKEN_TYPES[type]?.members ?? {};
 
-/** Amounts that mean the same as what holds where a member is left out, so that one can calculate with it. */
-const SAME_AMOUNT: Readonly<Record<string, string>> = { letterSpacing: '0px' };
-
-/** What a stylesheet declares for a member that is left out. */
-export const absentCss = (type: string, member: string): string =>
-  SAME_AMOUNT[member] ?? absentMember(type, member);
-
+/** What holds, as CSS, for a member that is left out. */
 export const absentMember = (type: string, member: string): string =>
   TOKEN_TYPES[type]?.absent?.[member] ?? '';
 

@@ -308,13 +308,12 @@ test('after an edit only the tokens that depend on it are made anew, as if all w
   ]);
 });
 
-describe('references and extension as far as they lead', () => {
-  const byKey = (tokens: object) => {
-    const model = new TokenModel(new Map([['tokens/a.tokens.json', tokens]]), undefined);
-    return { tokens: model.usual().byKey, problems: model.problems() };
-  };
-  const px = (value: number): object => ({ value, unit: 'px' });
+const byKey = (tokens: object) => {
+  const model = new TokenModel(new Map([['tokens/a.tokens.json', tokens]]), undefined);
+  return { tokens: model.usual().byKey, problems: model.problems() };
+};
 
+describe('references and extension as far as they lead', () => {
   test('a group may extend one that is there only by extension', () => {
     const { tokens, problems } = byKey({
       a: { inner: { $type: 'dimension', x: { $value: px(3) } } },
@@ -367,14 +366,12 @@ describe('references and extension as far as they lead', () => {
     expect(tokens.get('b')!.css).toBe('4');
   });
 
-  test('typography may leave out its line height; lists may hold lists by reference', () => {
+  test('lists may hold lists by reference', () => {
     const { tokens, problems } = byKey({
-      type: { $type: 'typography', $value: { fontFamily: 'Georgia', fontSize: px(12) } },
       stack: { $type: 'fontFamily', $value: ['Berth', 'serif'] },
       whole: { $type: 'fontFamily', $value: ['Port', '{stack}'] },
     });
     expect(problems).toEqual([]);
-    expect(tokens.get('type')!.css).toBe('12px/normal Georgia');
     expect(tokens.get('whole')!.css).toBe('Port, Berth, serif');
   });
 });
@@ -404,4 +401,126 @@ test('the contexts of all modifiers together have a limit; those beyond are told
     '/modifiers/many/contexts too-many',
     '/modifiers/more/contexts too-many',
   ]);
+});
+
+test('sources may be a group of a file, or a tree that is defined in the resolver document; a value alone leaves the rest', () => {
+  const number = (value: number): object => ({ $type: 'number', $value: value });
+  const model = new TokenModel(
+    new Map<string, object>([
+      ['tokens/all.tokens.json', { day: { ink: number(1), line: { ...number(2), $description: 'Thin.' } } }],
+      [
+        'tokens/q.resolver.json',
+        {
+          version: '2025.10',
+          $defs: { late: { line: { $value: 3 }, more: number(4) } },
+          sets: { base: { sources: [{ $ref: 'all.tokens.json#/day' }, { $ref: '#/$defs/late' }] } },
+          resolutionOrder: [{ $ref: '#/sets/base' }],
+        },
+      ],
+    ]),
+    'tokens/q.resolver.json',
+  );
+  expect(model.problems()).toEqual([]);
+  const { byKey: tokens } = model.usual();
+  expect([...tokens].map(([key, { css }]) => `${key} ${css}`)).toEqual(['ink 1', 'line 3', 'more 4']);
+  expect(tokens.get('line')).toMatchObject({ type: 'number', description: 'Thin.' });
+});
+
+describe('what the report leaves open is read, what it does not is refused', () => {
+  test('a reference in the place of a value or of a group', () => {
+    const { tokens, problems } = byKey({
+      raw: { $type: 'dimension', gap: { $value: px(4) }, wide: { $value: px(9) } },
+      one: { $ref: '#/raw/gap' },
+      two: { $description: 'Of the quay.', $ref: '#/raw/wide/$value' },
+      role: { $ref: '#/raw', wide: { $value: px(8) } },
+    });
+    expect(problems).toEqual([]);
+    expect(Object.fromEntries([...tokens].map(([key, { css }]) => [key, css]))).toEqual({
+      'raw.gap': '4px',
+      'raw.wide': '9px',
+      one: '4px',
+      two: '9px',
+      'role.gap': '4px',
+      'role.wide': '8px',
+    });
+    expect(tokens.get('two')).toMatchObject({ type: 'dimension', description: 'Of the quay.' });
+  });
+
+  test('references in the place of groups that lead round are told', () => {
+    const { problems } = byKey({ a: { $ref: '#/b' }, b: { $ref: '#/a' }, c: { $ref: '#/none' } });
+    expect(problems.map(({ code }) => code)).toEqual(
+      expect.arrayContaining(['reference-cycle', 'missing-reference']),
+    );
+  });
+
+  const color = (colorSpace: string, components: unknown, more: object = {}): object => ({
+    x: { $type: 'color', $value: { colorSpace, components, ...more } },
+  });
+
+  test.each<[string, object, string, string]>([
+    ['a component beyond its range', color('srgb', [1.2, 0, 0]), '/x/$value/components/0', 'wrong-value'],
+    ['a hue of 400', color('oklch', [0.5, 0.1, 400]), '/x/$value/components/2', 'wrong-value'],
+    ['a hue of 360', color('hsl', [360, 50, 50]), '/x/$value/components/0', 'wrong-value'],
+    ['a negative chroma', color('lch', [50, -1, 0]), '/x/$value/components/1', 'wrong-value'],
+    ['eight digits', color('srgb', [1, 0, 0], { hex: '#ff0000aa' }), '/x/$value/hex', 'wrong-value'],
+    [
+      'a reason that is a number',
+      { x: { $type: 'number', $value: 1, $deprecated: 3 } },
+      '/x/$deprecated',
+      'wrong-type',
+    ],
+    [
+      'typography without a member',
+      { x: { $type: 'typography', $value: { fontFamily: 'Georgia', fontSize: px(12) } } },
+      '/x/$value',
+      'wrong-value',
+    ],
+    [
+      'spaces within braces',
+      { a: { $type: 'number', $value: 1 }, x: { $value: '{ a }' } },
+      '/x/$value',
+      'missing-token',
+    ],
+    [
+      'a reference within a longer text',
+      { a: { $type: 'fontFamily', $value: 'Georgia' }, x: { $type: 'fontFamily', $value: '{a}, serif' } },
+      '/x/$value',
+      'wrong-reference',
+    ],
+    [
+      'a token within a token',
+      { x: { $type: 'number', $value: 1, y: { $value: 2 } } },
+      '/x/y',
+      'token-with-members',
+    ],
+  ])('%s', (_, body, place, code) => {
+    const { problems } = byKey(body as never);
+    expect(problems).toContainEqual(expect.objectContaining({ pointer: place, code, severity: 'error' }));
+  });
+
+  test('what stands behind none of them is allowed', () => {
+    const { problems } = byKey({
+      a: { $type: 'color', $value: { colorSpace: 'lab', components: [50, -120, 'none'], hex: '#aabbcc' } },
+      b: { $type: 'color', $value: { colorSpace: 'xyz-d65', components: [0.95, 1, 1.0888] } },
+      c: {
+        $type: 'number',
+        $value: 1,
+        $deprecated: 'Use gap.',
+        $extensions: { 'org.merrow': { '{x} y': 1 } },
+      },
+    } as never);
+    expect(problems).toEqual([]);
+  });
+
+  test('members that nobody knows are kept, and told with the nearest', () => {
+    const { tokens, problems } = byKey({
+      x: { $type: 'number', $value: 1, $descripton: 'A gap.' },
+      g: { $typ: 'number' },
+    } as never);
+    expect(tokens.get('x')!.css).toBe('1');
+    expect(problems).toEqual([
+      expect.objectContaining({ pointer: '/x/$descripton', severity: 'warning', suggestion: '$description' }),
+      expect.objectContaining({ pointer: '/g/$typ', severity: 'warning', suggestion: '$type' }),
+    ]);
+  });
 });
