@@ -121,3 +121,57 @@ describe('a document that is taken away as a whole', () => {
     ]);
   });
 });
+
+describe('what is said plainly', () => {
+  const send = (path: string, init: RequestInit = {}): Promise<Response> =>
+    fetch(`${server.url}/api/systems${path}`, init);
+  const problemOf = async (answer: Response): Promise<string> => {
+    const { type, detail } = (await answer.json()) as { type: string; detail: string };
+    return `${answer.status} ${type.replace('urn:periwinkle:problem:', '')}: ${detail}`;
+  };
+  const post = (body: unknown): RequestInit => ({
+    method: 'POST',
+    headers: JSON_TYPE,
+    body: JSON.stringify(body),
+  });
+
+  test('half of a character is refused with its place', async () => {
+    const patch = [{ op: 'replace', path: '/summary', value: 'A berth \ud83d' }];
+    const part = { key: 'half', path: FIELD, revision: 1, patch };
+    const answer = await send('/quayside/edits', post({ parts: [part] }));
+    expect(answer.status).toBe(422);
+    expect(await answer.json()).toMatchObject({
+      type: 'urn:periwinkle:problem:lone-surrogate',
+      pointer: '/parts/0/patch/0/value',
+    });
+  });
+
+  test.each(['api', 'assets'])('a system cannot be %s', async id => {
+    const answer = await send('/quayside/duplicate', post({ id, title: 'Port of Merrow' }));
+    expect(await problemOf(answer)).toMatch(/^422 reserved-id: “\w+” is an address of the application/);
+  });
+
+  test('a title may be as long as it may be, in any letters', async () => {
+    const title = '⚓'.repeat(200);
+    const made = await send('/quayside/duplicate', post({ id: 'long-title', title }));
+    expect([made.status, ((await made.json()) as { title: string }).title]).toEqual([201, title]);
+    const longer = await send('/quayside/duplicate', post({ id: 'longer-title', title: `${title}⚓` }));
+    expect(longer.status).toBe(400);
+  });
+
+  test('a system that was removed says that it can be brought back', async () => {
+    expect((await send('/long-title', { method: 'DELETE' })).status).toBe(204);
+    expect(await problemOf(await send('/long-title'))).toMatch(/^404 removed-system: .* can be brought back/);
+    expect((await send('/long-title/restore', { method: 'POST' })).status).toBe(204);
+    expect((await send('/long-title')).status).toBe(200);
+  });
+
+  test('half a change is no number of changes, and the head of a stream comes alone', async () => {
+    expect(await problemOf(await send('/quayside/changes?most=1.5'))).toMatch(/^400 bad-number/);
+    const head = await send('/quayside/events', { method: 'HEAD' });
+    expect([head.status, head.headers.get('content-type')]).toEqual([
+      200,
+      'text/event-stream; charset=utf-8',
+    ]);
+  });
+});

@@ -5,7 +5,7 @@ import { editJson, eventsAfter, type ToldEdit } from './edit-rows';
 import { systems } from './schema';
 
 const POLL_MS = 400;
-const HEARTBEAT_MS = 15_000;
+const HEARTBEAT_MS = 7_000;
 /** Of what a reader has not taken yet: whoever is slower is dropped, and goes on from the last id when it comes back. */
 const BACKLOG_BYTES = 4_000_000;
 
@@ -73,7 +73,10 @@ export class EventTail {
     if (this.timers.length > 0) return;
     this.timers = [
       setInterval(() => void this.look(), POLL_MS),
-      setInterval(() => this.everyone(({ response }) => response.write(': still here\n\n')), HEARTBEAT_MS),
+      setInterval(
+        () => this.everyone(({ response }) => response.write('event: beat\ndata: here\n\n')),
+        HEARTBEAT_MS,
+      ),
     ];
   }
 

@@ -222,6 +222,8 @@ export function apiRoutes(
   });
   router.get('/systems/:systemId/events', async (request, response) => {
     const { lastEdit } = await requireSystem(db, idOf(request));
+    // Who asks for the head alone is told that there is a stream, and does not listen.
+    if (request.method === 'HEAD') return void response.type('text/event-stream').end();
     // What a browser has heard last comes back as we told it; anything else is nobody's edit.
     const heard = /^\d{1,15}$/.exec(request.get('Last-Event-ID') ?? '')?.[0];
     const after = heard === undefined ? (numberOf(request, 'after') ?? 0) : Number(heard);

@@ -58,10 +58,17 @@ export async function latestSystems(db: Database): Promise<string[]> {
 /** The row of a system that is on the shelf. */
 async function systemRow(db: Database | Transaction, id: string) {
   const [found] = await db
-    .select({ ...SUMMARY_COLUMNS, lastEdit: systems.lastEdit })
+    .select({ ...SUMMARY_COLUMNS, lastEdit: systems.lastEdit, removedAt: systems.removedAt })
     .from(systems)
-    .where(and(eq(systems.id, id), isNull(systems.removedAt)));
+    .where(eq(systems.id, id));
   if (!found) throw notFound(`There is no system “${id}”.`);
+  if (found.removedAt)
+    throw new Refusal(
+      404,
+      'removed-system',
+      'Removed',
+      `The system “${found.title}” (${id}) was removed; it can be brought back.`,
+    );
   return found;
 }
 

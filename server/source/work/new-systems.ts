@@ -11,6 +11,9 @@ import { inPieces } from './pieces';
 import { invalid, refuseLonger, refuseMore } from './refusing';
 import { bodiesOf, bodyText, readDocuments } from './parsed-documents';
 
+/** First parts of addresses that lead to the application itself. */
+const RESERVED_IDS: ReadonlySet<string> = new Set(['api', 'assets']);
+
 /** Puts a new system in. Documents with errors are refused as a whole, with every problem. */
 export async function createSystem(
   db: Database,
@@ -30,6 +33,13 @@ export async function createSystem(
   if (!isObject(manifest))
     throw new Refusal(422, 'missing-file', 'No system.json', 'A system needs a system.json.');
   const id = String(manifest['id']);
+  if (RESERVED_IDS.has(id))
+    throw new Refusal(
+      422,
+      'reserved-id',
+      'The id is reserved',
+      `“${id}” is an address of the application itself; choose another id.`,
+    );
   const now = new Date();
   const row = { id, title: String(manifest['title']), createdAt: now, changedAt: now };
   await inTransaction(db, async transaction => {

@@ -1,7 +1,9 @@
 import Ajv, { type ValidateFunction } from 'ajv';
+import { pointer, type Step } from '@periwinkle/core/formats/json';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { readJson } from '@periwinkle/core/formats/read-json';
+import { hasLoneSurrogate } from '@periwinkle/core/formats/shortened';
 import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
 import { Refusal } from '../refusal';
 import { computing } from './computing';
@@ -88,6 +90,7 @@ function bodyOf(name: keyof typeof BODY_SCHEMAS, text: string): unknown {
     throw new Refusal(400, read.problem.code, 'Not readable', read.problem.message, {
       pointer: read.problem.pointer,
     });
+  refuseHalves(read.value, text);
   if (!validators.has(name)) validators.set(name, ajv.compile(BODY_SCHEMAS[name]));
   const validate = validators.get(name)!;
   if (!validate(read.value)) {
@@ -100,6 +103,34 @@ function bodyOf(name: keyof typeof BODY_SCHEMAS, text: string): unknown {
     );
   }
   return read.value;
+}
+
+/** How half of a character can stand in JSON text that is UTF-8. */
+const ESCAPED = /\\u[dD][89a-fA-F]/;
+
+/** No text in UTF-8 holds half of a character: what holds one could not be written into a file as it is. */
+function refuseHalves(value: unknown, text: string): void {
+  if (!ESCAPED.test(text)) return;
+  const at = halfIn(value, []);
+  if (at)
+    throw new Refusal(
+      422,
+      'lone-surrogate',
+      'Half of a character',
+      'A text holds half of a character (a lone surrogate), which no file in UTF-8 can; it may have been cut in two.',
+      { pointer: pointer(...at) },
+    );
+}
+
+/** Where the first text stands that holds half of a character. */
+function halfIn(value: unknown, at: readonly Step[]): readonly Step[] | null {
+  if (typeof value === 'string') return hasLoneSurrogate(value) ? at : null;
+  if (typeof value !== 'object' || value === null) return null;
+  for (const [name, item] of Object.entries(value)) {
+    const found = hasLoneSurrogate(name) ? at : halfIn(item, [...at, name]);
+    if (found) return found;
+  }
+  return null;
 }
 
 export const readPatch = (text: string): Patch => readBody<Patch>('patch', text);

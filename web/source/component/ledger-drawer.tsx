@@ -81,7 +81,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
     store.edit(
       path,
       patch,
-      `${written.title}: ${place.part} ${place.property} ${what}, ${column?.words ?? ''}`.slice(0, 190),
+      `${written.title}: ${place.part} ${place.property} ${what}, ${column?.words ?? ''}`,
       changeId,
     );
   };

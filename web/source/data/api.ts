@@ -1,5 +1,7 @@
 import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
+import { LIMITS } from '@periwinkle/core/formats/limits';
+import { shortened } from '@periwinkle/core/formats/shortened';
 import type { PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
 import { asked, type Answered } from './asking';
@@ -53,14 +55,26 @@ async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
     throw new ApiError(0, 'The server does not answer.');
   }
   const { text } = response;
-  if (response.ok) return (text === '' ? undefined : parseJson(text)) as T;
   try {
+    if (response.ok) return (text === '' ? undefined : parseJson(text)) as T;
     const problem = parseJson(text) as { detail?: string } & ApiError['body'];
     throw new ApiError(response.status, problem.detail ?? response.statusText, problem);
   } catch (error) {
     if (error instanceof ApiError) throw error;
-    throw new ApiError(response.status, response.statusText || `The server answered ${response.status}.`);
+    throw new ApiError(response.status, foreignWords(response));
   }
+}
+
+/**
+ * What is no answer of ours comes from something before the server: a proxy that wants one to sign in, or does not let so much through. What was
+ * to be stored is kept, and sent again.
+ */
+function foreignWords({ status, statusText, text }: Answered): string {
+  const [, title] = /<title[^>]*>([^<]*)<\/title>/i.exec(text) ?? [];
+  const named = title?.trim() ? ` (“${shortened(title.trim(), 80)}”)` : '';
+  if (/^\s*</.test(text))
+    return `A page came instead of an answer${named}: something before the server may want you to sign in. Nothing is lost.`;
+  return statusText || `The server answered ${status}.`;
 }
 
 const at = (systemId: string): string => `/systems/${encodeURIComponent(systemId)}`;
@@ -107,7 +121,10 @@ export const api = {
     const init = post({
       parts: parts.map(({ key, path, patch }, index) => ({ key, path, revision: revisions[index], patch })),
     });
-    const named = { 'Periwinkle-Change': changeId, 'Periwinkle-Label': encodeURIComponent(label) };
+    const named = {
+      'Periwinkle-Change': changeId,
+      'Periwinkle-Label': encodeURIComponent(shortened(label, LIMITS.titleLetters)),
+    };
     return call<StoredEdit[]>(`${at(id)}/edits`, { ...init, headers: { ...init.headers, ...named } });
   },
 };

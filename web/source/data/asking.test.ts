@@ -30,7 +30,10 @@ test('what was not begun is asked again, as late as the server says', async () =
   expect(mock).toHaveBeenCalledTimes(1);
   await jest.advanceTimersByTimeAsync(200);
   expect(await answer).toMatchObject({ ok: true, text: '{"id":"a"}' });
-  expect(mock.mock.calls[1]).toEqual(['/api/systems', { method: 'POST', body: '{}' }]);
+  expect(mock.mock.calls[1]).toEqual([
+    '/api/systems',
+    expect.objectContaining({ method: 'POST', body: '{}' }),
+  ]);
 });
 
 test.each([
@@ -54,4 +57,24 @@ test('a server that stays busy is left alone after a while', async () => {
   await jest.advanceTimersByTimeAsync(60_000);
   expect(await answer).toMatchObject({ status: 503 });
   expect(mock).toHaveBeenCalledTimes(8);
+});
+
+test('a line that died is given up, later where much is sent', async () => {
+  const dead = jest.fn(
+    (_: string, { signal }: RequestInit) =>
+      new Promise((__, reject) => signal!.addEventListener('abort', () => reject(new Error('ended')))),
+  );
+  globalThis.fetch = dead as unknown as typeof fetch;
+  const ends = async (body: string, ms: number): Promise<string> => {
+    const end = asked('/api/systems', { method: 'POST', body }).then(
+      () => 'answered',
+      () => 'given up',
+    );
+    const later = new Promise<string>(resolve => setTimeout(() => resolve('waits'), ms));
+    await jest.advanceTimersByTimeAsync(ms);
+    return Promise.race([end, later]);
+  };
+  expect(await ends('{}', 59_000)).toBe('waits');
+  expect(await ends('{}', 61_000)).toBe('given up');
+  expect(await ends('x'.repeat(1_000_000), 61_000)).toBe('waits');
 });

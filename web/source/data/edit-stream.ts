@@ -7,6 +7,8 @@ import type { StoredEdit } from './stored';
 type Message = { readonly edit: StoredEdit } | 'open';
 
 const RETRY_MS = 1000;
+/** ms without a sign of life after which a line counts as dead; the server gives one every seven seconds. */
+const SILENT_MS = 20_000;
 
 export interface EditListener {
   /** An edit as it is stored, whoever made it. The same may be told more than once. */
@@ -96,6 +98,17 @@ export class EditStream {
       this.channel?.postMessage(message);
       this.tell(message);
     };
+    // A line that died says nothing, not even that it did.
+    let silence: ReturnType<typeof setTimeout>;
+    const isHeard = (): void => {
+      clearTimeout(silence);
+      silence = setTimeout(() => {
+        events.close();
+        if (this.events === events) this.listen();
+      }, SILENT_MS);
+    };
+    isHeard();
+    for (const sign of ['open', 'beat', 'edit', 'more']) events.addEventListener(sign, isHeard);
     const passInTurn = (message: Message): void => void this.caughtUp.then(() => pass(message));
     events.addEventListener('edit', ({ data }: MessageEvent<string>) =>
       passInTurn({ edit: parseJson(data) as StoredEdit }),

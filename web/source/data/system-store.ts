@@ -1,3 +1,5 @@
+import { LIMITS } from '@periwinkle/core/formats/limits';
+import { shortened } from '@periwinkle/core/formats/shortened';
 import { nanoid } from 'nanoid';
 import { identified } from '@periwinkle/core/formats/identity';
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
@@ -120,7 +122,8 @@ export class SystemStore {
   }
 
   /** Makes an edit of several documents, each named once: all of it is stored, or nothing. */
-  editTogether(parts: readonly EditPart[], label: string, changeId: string = nanoid()): void {
+  editTogether(parts: readonly EditPart[], words: string, changeId: string = nanoid()): void {
+    const label = shortened(words, LIMITS.titleLetters);
     const meant = parts
       .filter(({ patch }) => patch.length > 0)
       .map(({ path, patch }) => ({

@@ -6,8 +6,6 @@ import { useStore, useSystemPart } from '../data/system-context';
 /** Makes a structural edit, or says why it cannot be made. */
 export type Restructure = (edit: StructuralEdit, label: string) => string | null;
 
-const LABEL_LETTERS = 190;
-
 /** Structural edits are made on what is shown, in all documents at once, and taken back by one step. */
 export function useRestructure(): Restructure {
   const store = useStore();
@@ -15,7 +13,7 @@ export function useRestructure(): Restructure {
     (edit, label) => {
       const tried = attempt(store.state().edited, edit);
       if (!tried.ok) return tried.reason;
-      store.editTogether(tried.patches, label.slice(0, LABEL_LETTERS));
+      store.editTogether(tried.patches, label);
       return null;
     },
     [store],

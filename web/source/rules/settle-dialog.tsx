@@ -48,7 +48,7 @@ export function SettleDialog({
       store.edit(
         path,
         commonRulesPatch(component, later, rules),
-        `${component.title}: a rule for ${places[0]!.words}`.slice(0, 190),
+        `${component.title}: a rule for ${places[0]!.words}`,
       );
     }
     onClose();

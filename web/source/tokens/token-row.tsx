@@ -83,7 +83,7 @@ export function TokenValue({ system, token, context }: { system: System; token: 
       setFault({ message: patch });
       return false;
     }
-    store.edit(token.origin.file, patch, `${name} set to ${wanted.trim()}`.slice(0, 190));
+    store.edit(token.origin.file, patch, `${name} set to ${wanted.trim()}`);
     leave();
     return true;
   };
