@@ -290,7 +290,8 @@ export class Machine {
   reset(): void {
     const { initial: value } = this.state;
     this.change({ value, known: value, isAutofilled: false, isOpen: false, active: null });
-    this.showAnew();
+    // What a browser held otherwise than it was typed goes as well.
+    this.write(shownText(this.plan, this.state));
     this.forget();
   }
 

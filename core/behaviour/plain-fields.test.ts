@@ -55,6 +55,12 @@ test.each<[string, readonly string[], readonly string[], readonly string[]]>([
     ['content'],
     [' control empty', ' control filled', '1 control filled', '2 control filled'],
   ],
+  [
+    'number',
+    ['press control', 'type -', 'reset'],
+    ['content'],
+    [' control empty', ' control filled', ' control empty'],
+  ],
   ['date', ['app value=2026-02-30', 'app value=2026-02-28'], [], [' —', '2026-02-28 —']],
   [
     'telephone',
