@@ -24,6 +24,7 @@ import { reachingInProblems } from './check-reaching-in';
 import { trialProblems } from './check-trials';
 import { sampleSlips } from './check-samples';
 import { slips } from './check-slips';
+import { valueSlips } from './value-slips';
 import { settingPointer, valueProblems } from './check-values';
 import { originAt } from '../expansion/origin';
 import { ledBack } from './led-back';
@@ -116,6 +117,7 @@ const regionProblems = (component: Component): readonly LocalProblem[] =>
         ...reachingInProblems(component),
         ...deadRuleProblems(component),
         ...silencedProblems(component),
+        ...valueSlips(component).filter(({ pointer: at }) => isWrittenHere(component, at)),
       ];
     } catch (error) {
       if (!(error instanceof TangledRules)) throw error;

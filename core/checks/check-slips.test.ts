@@ -126,6 +126,31 @@ test.each<[string, Slip, string]>([
     'warning /anatomy/children/2/kind two-controls',
   ],
   [
+    'a bound that nothing judges',
+    {
+      behaviour: {
+        value: { kind: 'count', least: 1, most: 9 },
+        checks: [{ id: 'l', kind: 'least', least: 1 }],
+      },
+    },
+    'warning /behaviour/value/most idle-bound',
+  ],
+  [
+    'lines of twenty times the font',
+    { set: { root: { 'line-height': '20' } } },
+    'warning /rules/0/set/root/line-height unlikely-value (20px)',
+  ],
+  [
+    'a transition of what is no property',
+    { set: { root: { 'transition-property': 'bordercolor, opacity' } } },
+    'warning /rules/0/set/root/transition-property unknown-property (border-color)',
+  ],
+  [
+    'a transition of nothing',
+    { set: { root: { 'transition-duration': '120ms' } } },
+    'warning /rules/0/set/root/transition-duration idle-transition',
+  ],
+  [
     'left and right',
     { set: { root: { 'padding-left': '2px' } } },
     'error /rules/0/set/root/padding-left unknown-property (padding-inline-start)',

@@ -69,6 +69,7 @@ function behaviourSlips(component: Component, behaviour: BehaviourDocument, prob
       'idle-member',
       `A ${brief(kind)} has no order, so that nothing is less than ${value.least}.`,
     );
+  if (value && ORDERED.includes(kind)) unjudgedBounds(value, checks, problems);
   if (kind === 'code' && value?.length === undefined)
     problems.warning(
       '/behaviour/value',
@@ -83,6 +84,24 @@ function behaviourSlips(component: Component, behaviour: BehaviourDocument, prob
   checks.forEach((check, index) =>
     checkSlips(check, kind, keys, `/behaviour${pointer('checks', index)}`, problems),
   );
+}
+
+/** Bounds of a value that no check says anything of. */
+function unjudgedBounds(
+  value: NonNullable<BehaviourDocument['value']>,
+  checks: readonly CheckDocument[],
+  problems: ProblemList,
+): void {
+  // That nothing lies between them is told elsewhere.
+  if (Number(value.least) > Number(value.most)) return;
+  for (const bound of ['least', 'most'] as const) {
+    if (value[bound] === undefined || checks.some(check => check.kind === bound)) continue;
+    problems.warning(
+      `/behaviour/value/${bound}`,
+      'idle-bound',
+      `Nothing judges what is ${bound === 'least' ? 'less' : 'more'} than ${brief(value[bound])}: steps keep to it, and whatever is typed is taken. A check of kind “${bound}” would say so.`,
+    );
+  }
 }
 
 function checkSlips(
