@@ -1,3 +1,4 @@
+import { plainLetters } from '../formats/plain-letters';
 import { iconProblems, plainIcon } from './icon';
 
 /** A drawing as it is taken in. */
@@ -44,10 +45,7 @@ const withNamespace = (svg: string): string =>
 
 /** A name that a document can have, from that of a file. */
 export function iconName(file: string): string {
-  const name = file
-    .replace(/^.*[\\/]/, '')
-    .replace(/\.svg$/i, '')
-    .normalize('NFKD')
+  const name = plainLetters(file.replace(/^.*[\\/]/, '').replace(/\.svg$/i, ''))
     .replace(/[^A-Za-z0-9_-]+/g, '-')
     .replace(/-{2,}/g, '-')
     .replace(/^[^A-Za-z0-9]+|[^A-Za-z0-9]+$/g, '')

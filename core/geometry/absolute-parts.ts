@@ -64,11 +64,11 @@ function layHeld(box: DrawnBox, around: Frame, frame: Frame): LaidBox {
   const tall = between(room.height!, ends, across);
   const isSaid = definiteHeight(box, width, room) !== null || style.value('height').endsWith('-content');
   const laid = lay(box, width, isSaid || !isTall ? null : stretched(box, tall, width, room), room);
-  const alone = asOnlyItem(laid, around, [beside, across]);
+  const byItself = asOnlyItem(laid, around, [beside, across]);
   const inFrame = placeBetween(sides, beside, room.width, laid.width, 'flex-start');
-  laid.x = inFrame === null ? alone.x : fromStart(frame, around, startLine + inFrame, laid.width);
+  laid.x = inFrame === null ? byItself.x : fromStart(frame, around, startLine + inFrame, laid.width);
   const inColumn = placeBetween(ends, across, room.height!, laid.height, align);
-  laid.y = inColumn === null ? alone.y : frame.y + topLine + inColumn - around.y;
+  laid.y = inColumn === null ? byItself.y : frame.y + topLine + inColumn - around.y;
   const [right, down] = translation(laid);
   laid.x += style.page.direction === 'rtl' ? -right : right;
   laid.y += down;

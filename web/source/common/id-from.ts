@@ -1,8 +1,9 @@
+import { plainLetters } from '@periwinkle/core/formats/plain-letters';
+
 /** An id that says what a title says; empty where none of its letters can stand in one. */
 export const idFrom = (title: string): string =>
-  title
+  plainLetters(title)
     .toLowerCase()
-    .normalize('NFKD')
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^[^a-z]+|-+$/g, '')
     .slice(0, 40);
