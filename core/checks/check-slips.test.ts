@@ -67,6 +67,11 @@ test.each<[string, Slip, string]>([
     'warning /samples/0/content/message/lage unknown-value (large)',
   ],
   [
+    'a text that nothing shows',
+    { samples: [{ id: 'x', content: { message: 'Wrong.', plceholder: 'Name' } }] },
+    'warning /samples/0/content/plceholder unknown-content (placeholder)',
+  ],
+  [
     'a value that is not of its kind',
     {
       behaviour: { value: { kind: 'time' } },
