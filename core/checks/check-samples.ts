@@ -1,4 +1,3 @@
-import { shownKeys } from '../components/content-keys';
 import { choicesOf } from '../components/nesting/entries';
 import type { Component } from '../components/component';
 import { firstFailing } from '../behaviour/judging';
@@ -8,7 +7,6 @@ import type { Plan } from '../behaviour/plan';
 import { planOf } from '../behaviour/plan-of';
 import { entriesGiven } from '../behaviour/drawn-field';
 import { entryOf } from '../content/entries';
-import { namedIn } from '../content/derived-text';
 import { axisOfValues, sampleTexts } from '../content/sample-text';
 import type { SampleDocument, SampleText } from '../formats/component-document';
 import { isObject, pointer } from '../formats/json';
@@ -19,43 +17,13 @@ import { nearest } from '../formats/suggest';
 export function sampleSlips(component: Component): LocalProblem[] {
   const problems = new ProblemList();
   const plan = planOf(component);
-  const keys = knownKeys(component);
   component.samples.forEach((sample, index) => {
     const at = pointer('samples', index);
-    textsOfNobody(sample, keys, at, problems);
     textsByValues(component, sample, at, problems);
     valuesOfKind(component, plan, sample, at, problems);
     wrongThatPasses(plan, sample, at, problems);
   });
   return problems.problems;
-}
-
-/** Keys of all texts that something shows, declares or says. */
-function knownKeys(component: Component): ReadonlySet<string> {
-  const { content = [], behaviour } = component.document;
-  const messages = (behaviour?.checks ?? []).flatMap(({ message }) => message ?? []);
-  // Of what a template names, as `value.length`, the text is what stands first.
-  const named = content.flatMap(({ text = '' }) => namedIn(text).map(name => name.split('.')[0]!));
-  return new Set([...shownKeys(component), ...content.map(({ id }) => id), ...messages, ...named]);
-}
-
-/** A text that no part shows and nothing says is seen by nobody. */
-function textsOfNobody(
-  { content }: SampleDocument,
-  keys: ReadonlySet<string>,
-  at: string,
-  problems: ProblemList,
-): void {
-  for (const key of Object.keys(content)) {
-    if (keys.has(key)) continue;
-    problems.warning(
-      at + pointer('content', key),
-      'unknown-content',
-      `Nothing shows “${brief(key)}”.`,
-      nearest(key, keys),
-      key,
-    );
-  }
 }
 
 /** A text may depend on an axis: its values, and no others, name the texts. */

@@ -67,11 +67,6 @@ test.each<[string, Slip, string]>([
     'warning /samples/0/content/message/lage unknown-value (large)',
   ],
   [
-    'a text that nothing shows',
-    { samples: [{ id: 'x', content: { message: 'Wrong.', plceholder: 'Name' } }] },
-    'warning /samples/0/content/plceholder unknown-content (placeholder)',
-  ],
-  [
     'a value that is not of its kind',
     {
       behaviour: { value: { kind: 'time' } },
@@ -149,11 +144,6 @@ test.each<[string, Slip, string]>([
     'a transition of what is no property',
     { set: { root: { 'transition-property': 'bordercolor, opacity' } } },
     'warning /rules/0/set/root/transition-property unknown-property (border-color)',
-  ],
-  [
-    'a transition of nothing',
-    { set: { root: { 'transition-duration': '120ms' } } },
-    'warning /rules/0/set/root/transition-duration idle-transition',
   ],
   [
     'left and right',

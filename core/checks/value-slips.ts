@@ -10,16 +10,11 @@ const HIGHEST_LINE = 4;
 /** Slips in what rules say: values that CSS takes, and that do nothing or something that nobody wants. */
 export function valueSlips(component: Component): LocalProblem[] {
   const problems = new ProblemList();
-  const moving = new Set<string>();
-  const own = component.rules.filter(({ nested }) => nested === undefined);
-  for (const rule of own)
+  for (const rule of component.rules.filter(({ nested }) => nested === undefined))
     for (const setting of rule.written) {
       const { property, text } = setting;
       const at = settingPointer(rule, setting);
-      if (property.name === 'transition-property') {
-        moving.add(setting.part);
-        transitionNames(text, at, problems);
-      }
+      if (property.name === 'transition-property') transitionNames(text, at, problems);
       if (property.name === 'line-height' && Number(text) > HIGHEST_LINE)
         problems.warning(
           at,
@@ -27,16 +22,6 @@ export function valueSlips(component: Component): LocalProblem[] {
           `Lines of ${text} times the size of the font; a length has a unit.`,
           `${text}px`,
         );
-    }
-  for (const rule of own)
-    for (const setting of rule.written) {
-      const { property, part, text } = setting;
-      if (property.name !== 'transition-duration' || moving.has(part) || /^0m?s$/.test(text)) continue;
-      problems.warning(
-        settingPointer(rule, setting),
-        'idle-transition',
-        `Nothing of “${part}” moves: no rule says which properties do (transition-property).`,
-      );
     }
   return problems.problems;
 }
