@@ -3,7 +3,7 @@ import { pointer, type Step } from '@periwinkle/core/formats/json';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { readJson } from '@periwinkle/core/formats/read-json';
-import { hasLoneSurrogate } from '@periwinkle/core/formats/shortened';
+import { hasLoneSurrogate } from '@periwinkle/core/content/shortened';
 import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
 import { Refusal } from '../refusal';
 import { computing } from './computing';

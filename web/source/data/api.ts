@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import { LIMITS } from '@periwinkle/core/formats/limits';
-import { shortened } from '@periwinkle/core/formats/shortened';
+import { shortened } from '@periwinkle/core/content/shortened';
 import type { PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
 import { asked, type Answered } from './asking';
@@ -121,6 +121,7 @@ export const api = {
     const init = post({
       parts: parts.map(({ key, path, patch }, index) => ({ key, path, revision: revisions[index], patch })),
     });
+    // What waits since before labels were cut between letters is sent, too.
     const named = {
       'Periwinkle-Change': changeId,
       'Periwinkle-Label': encodeURIComponent(shortened(label, LIMITS.titleLetters)),

@@ -1,5 +1,5 @@
 import { LIMITS } from '@periwinkle/core/formats/limits';
-import { shortened } from '@periwinkle/core/formats/shortened';
+import { shortened } from '@periwinkle/core/content/shortened';
 import { nanoid } from 'nanoid';
 import { identified } from '@periwinkle/core/formats/identity';
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';

@@ -1,4 +1,4 @@
-const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' });
+import { graphemesOf } from './graphemes';
 
 /** Halves of characters that stand alone, which no text in UTF-8 can hold (Unicode, section 3.8). */
 const LONE_SURROGATE = /\p{Surrogate}/u;
@@ -11,10 +11,10 @@ export function shortened(text: string, most: number): string {
   if (whole.length <= most) return whole;
   let kept = '';
   let points = 0;
-  for (const { segment } of graphemes.segment(whole)) {
-    points += [...segment].length;
+  for (const letter of graphemesOf(whole)) {
+    points += [...letter].length;
     if (points > most) break;
-    kept += segment;
+    kept += letter;
   }
   return kept;
 }
