@@ -15,7 +15,7 @@ const UNLAID: readonly ((box: DrawnBox) => boolean)[] = [
   // Of a share of what is not known a browser makes an input as high as its font, whatever is said of its lines.
   ({ style, element }) => element === 'input' && style.value('height').includes('%'),
   ({ style, text }) => text !== '' && style.px('text-indent', 0) !== 0,
-  // A line is as high as its box is made, and what it would be by its content a browser tells now so, now so.
+  // How high a box that lays out others would be by its content hangs on what a browser has laid out before.
   ({ part, style }) =>
     part.kind.display === 'flex' && ['min-height', 'max-height'].some(name => isOfContent(style.value(name))),
   isOpenDrawing,

@@ -36,78 +36,33 @@ const call =
 function colorIn(space: string): SpaceRow['css'] {
   return (components, alpha) => `color(${space} ${components.join(' ')}${alpha})`;
 }
-const rgb = (mode: string, css: SpaceRow['css']): SpaceRow => ({
-  mode,
-  channels: ['r', 'g', 'b'],
-  scale: [1, 1, 1],
-  ranges: [UNIT, UNIT, UNIT],
-  css,
-});
+/** A space whose units are culori's, unless told; its channels are named by a letter each. */
+const space = (
+  mode: string,
+  [first = '', second = '', third = '']: string,
+  ranges: SpaceRow['ranges'],
+  css: SpaceRow['css'],
+  scale: SpaceRow['scale'] = [1, 1, 1],
+): SpaceRow => ({ mode, channels: [first, second, third], scale, ranges, css });
+const OF_HUNDREDTHS = [1, 0.01, 0.01] as const;
+const rgb = (mode: string, css: SpaceRow['css']): SpaceRow => space(mode, 'rgb', [UNIT, UNIT, UNIT], css);
 
 /** The colour spaces of the format, one row each; ranges and CSS forms follow CSS Color 4. */
 export const COLOR_SPACES: Readonly<Record<string, SpaceRow>> = {
   srgb: rgb('rgb', colorIn('srgb')),
   'srgb-linear': rgb('lrgb', colorIn('srgb-linear')),
-  hsl: {
-    mode: 'hsl',
-    channels: ['h', 's', 'l'],
-    scale: [1, 0.01, 0.01],
-    ranges: [HUE, PERCENT, PERCENT],
-    css: call('hsl', ['', '%', '%']),
-  },
-  hwb: {
-    mode: 'hwb',
-    channels: ['h', 'w', 'b'],
-    scale: [1, 0.01, 0.01],
-    ranges: [HUE, PERCENT, PERCENT],
-    css: call('hwb', ['', '%', '%']),
-  },
-  lab: {
-    mode: 'lab',
-    channels: ['l', 'a', 'b'],
-    scale: [1, 1, 1],
-    ranges: [PERCENT, null, null],
-    css: call('lab'),
-  },
-  lch: {
-    mode: 'lch',
-    channels: ['l', 'c', 'h'],
-    scale: [1, 1, 1],
-    ranges: [PERCENT, CHROMA, HUE],
-    css: call('lch'),
-  },
-  oklab: {
-    mode: 'oklab',
-    channels: ['l', 'a', 'b'],
-    scale: [1, 1, 1],
-    ranges: [UNIT, null, null],
-    css: call('oklab'),
-  },
-  oklch: {
-    mode: 'oklch',
-    channels: ['l', 'c', 'h'],
-    scale: [1, 1, 1],
-    ranges: [UNIT, CHROMA, HUE],
-    css: call('oklch'),
-  },
+  hsl: space('hsl', 'hsl', [HUE, PERCENT, PERCENT], call('hsl', ['', '%', '%']), OF_HUNDREDTHS),
+  hwb: space('hwb', 'hwb', [HUE, PERCENT, PERCENT], call('hwb', ['', '%', '%']), OF_HUNDREDTHS),
+  lab: space('lab', 'lab', [PERCENT, null, null], call('lab')),
+  lch: space('lch', 'lch', [PERCENT, CHROMA, HUE], call('lch')),
+  oklab: space('oklab', 'lab', [UNIT, null, null], call('oklab')),
+  oklch: space('oklch', 'lch', [UNIT, CHROMA, HUE], call('oklch')),
   'display-p3': rgb('p3', colorIn('display-p3')),
   'a98-rgb': rgb('a98', colorIn('a98-rgb')),
   'prophoto-rgb': rgb('prophoto', colorIn('prophoto-rgb')),
   rec2020: rgb('rec2020', colorIn('rec2020')),
-  'xyz-d65': {
-    mode: 'xyz65',
-    channels: ['x', 'y', 'z'],
-    scale: [1, 1, 1],
-    ranges: [null, null, null],
-    css: colorIn('xyz-d65'),
-  },
-  'xyz-d50': {
-    mode: 'xyz50',
-    channels: ['x', 'y', 'z'],
-    scale: [1, 1, 1],
-    ranges: [null, null, null],
-    css: colorIn('xyz-d50'),
-  },
+  'xyz-d65': space('xyz65', 'xyz', [null, null, null], colorIn('xyz-d65')),
+  'xyz-d50': space('xyz50', 'xyz', [null, null, null], colorIn('xyz-d50')),
 };
 
 const toRgb = converter('rgb');
