@@ -6,11 +6,11 @@ import type { PatchOperation } from './patch';
 /**
  * The patch that leads from one state of a document to another. Entries of lists are known by their names (`id`, `part`, a text
  * itself), so that what is moved, renamed or changed inside stays the same entry for edits that are made elsewhere meanwhile.
- * Members come to stand in the order of the later state.
+ * Members come to stand in the order of the later state. `at` are the steps to both, where they are a part of a document.
  */
-export function differenceOf(before: unknown, after: unknown): PatchOperation[] {
+export function differenceOf(before: unknown, after: unknown, at: Steps = []): PatchOperation[] {
   const operations: PatchOperation[] = [];
-  compare(before, after, [], operations);
+  compare(before, after, at, operations);
   return operations;
 }
 

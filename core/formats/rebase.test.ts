@@ -87,6 +87,51 @@ test.each<[string, PatchOperation, PatchOperation, PatchOperation[] | string]>([
   expect(rebased([mine], [theirs])).toEqual(expected);
 });
 
+describe('two who put in something under one name', () => {
+  const rule = (set: Record<string, Record<string, string>>, when = 'over') => ({ id: 'over', when, set });
+  test('make one of it, whoever comes first', () => {
+    const mine = [put('/rules/4', rule({ frame: { gap: '1px' }, icon: { color: 'red' } }))];
+    const theirs = [put('/rules/-', rule({ frame: { color: 'blue' } }))];
+    const both = rebase(BASE, mine, theirs);
+    expect(both).toEqual({
+      ok: true,
+      mine: [put('/rules/4/set/frame/gap', '1px'), put('/rules/4/set/icon', { color: 'red' })],
+      theirs: expect.anything(),
+    });
+    const whole = [...BASE.rules, rule({ frame: { color: 'blue', gap: '1px' }, icon: { color: 'red' } })];
+    if (!both.ok) throw new Error('They met.');
+    expect(after(after(BASE, theirs), both.mine)).toMatchObject({ rules: whole });
+    expect(after(after(BASE, mine), both.theirs)).toMatchObject({ rules: whole });
+  });
+  test('go on in it', () => {
+    const mine = [
+      put('/rules/4', rule({ frame: { gap: '1px' } })),
+      set('/rules/4/set/frame/gap', '2px'),
+      put('/rules/5', { id: 'next' }),
+    ];
+    const theirs = [put('/rules/0', rule({ frame: { color: 'blue' } }))];
+    expect(rebased(mine, theirs)).toEqual([
+      put('/rules/0/set/frame/gap', '1px'),
+      set('/rules/0/set/frame/gap', '2px'),
+      put('/rules/5', { id: 'next' }),
+    ]);
+  });
+  test('meet where they say something else of one thing, and where conditions differ', () => {
+    const theirs = put('/rules/4', rule({ frame: { gap: '1px' } }));
+    expect(rebased([put('/rules/4', rule({ frame: { gap: '2px' } }))], [theirs])).toBe(
+      '/rules/4/set/frame/gap',
+    );
+    expect(rebased([put('/rules/4', rule({}, 'large'))], [theirs])).toBe('/rules/4/when');
+    expect(insist(BASE, [put('/rules/4', rule({ frame: { gap: '2px' } }))], [theirs])).toEqual([
+      set('/rules/4/set/frame/gap', '2px'),
+    ]);
+  });
+  test('who did the same have nothing left to do', () => {
+    expect(rebased([set('/title', 'X')], [set('/title', 'X')])).toEqual([]);
+    expect(rebased([remove('/rules/1')], [remove('/rules/1')])).toEqual([]);
+  });
+});
+
 test.each<[string, PatchOperation, Patch, Patch | null]>([
   [
     'over the same text, wherever it is by now',

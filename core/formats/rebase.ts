@@ -1,5 +1,7 @@
 import { applyPatch, PatchError, type MoveOperation, type Patch, type PatchOperation } from './patch';
-import { pointer, pointerSteps, valueAt } from './json';
+import { differenceOf } from './difference';
+import { isSameJson, pointer, pointerSteps, valueAt } from './json';
+import { mergedValue, nameOf } from './merged-values';
 import {
   indexShift,
   isEntry,
@@ -92,37 +94,105 @@ function follow(
   for (const their of plainly(base, theirs)) {
     // What was only tested has been found true.
     if (their.op === 'test') continue;
-    let other: PatchOperation | null = their;
-    let document = before;
-    const next: PatchOperation[] = [];
-    for (const my of patch) {
-      if (other === null) {
-        next.push(my);
-        continue;
-      }
-      const sides: readonly [PatchOperation, PatchOperation] = [
-        following(document, my, other, 'after'),
-        following(document, other, my, 'before'),
-      ];
-      const relation: Relation | null =
-        relationOf(document, my, other) ?? (sides.some(isIntoItself) ? 'below' : null);
-      if (relation === null) {
-        next.push(sides[0]);
-        other = sides[1];
-      } else {
-        if (!isInsisting || !overrules(document, my, other, relation))
-          throw new Met({ path: placeOf(document, my, other), mine: my, theirs: other });
-        const stands = my.op !== 'test' && !(my.op === 'remove' && other.op === 'remove');
-        if (stands) next.push(standing(document, my, sides[0]));
-        other = null;
-      }
-      document = applyPatch(document, [my]).document;
-    }
-    if (other) others.push(other);
-    patch = next;
+    const sides = past(before, patch, [their], isInsisting);
+    patch = sides.mine;
+    others.push(...sides.theirs);
     before = applyPatch(before, [their]).document;
   }
   return { mine: patch, theirs: others };
+}
+
+interface Sides {
+  readonly mine: PatchOperation[];
+  readonly theirs: PatchOperation[];
+}
+
+/** Operations of both sides, made on the same document, each as it follows the other side's. */
+function past(
+  document: unknown,
+  mine: readonly PatchOperation[],
+  theirs: PatchOperation[],
+  isInsisting: boolean,
+): Sides {
+  const result: PatchOperation[] = [];
+  let others = theirs;
+  let here = document;
+  for (const my of mine) {
+    if (others.length === 0) {
+      result.push(my);
+      continue;
+    }
+    const sides = onePast(here, my, others, isInsisting);
+    result.push(...sides.mine);
+    others = sides.theirs;
+    here = applyPatch(here, [my]).document;
+  }
+  return { mine: result, theirs: others };
+}
+
+function onePast(
+  document: unknown,
+  my: PatchOperation,
+  theirs: readonly PatchOperation[],
+  isInsisting: boolean,
+): Sides {
+  const [their, ...rest] = theirs as [PatchOperation, ...PatchOperation[]];
+  const first = oneByOne(document, my, their, isInsisting);
+  if (rest.length === 0) return first;
+  const after = past(applyPatch(document, [their]).document, first.mine, rest, isInsisting);
+  return { mine: after.mine, theirs: [...first.theirs, ...after.theirs] };
+}
+
+/** Two operations made on the same document. Throws `Met`. */
+function oneByOne(document: unknown, my: PatchOperation, their: PatchOperation, isInsisting: boolean): Sides {
+  if (isSameChange(my, their)) return { mine: [], theirs: [] };
+  const twins = twinsPut(document, my, their, isInsisting);
+  if (twins) return twins;
+  const mine = following(document, my, their, 'after');
+  const theirs = following(document, their, my, 'before');
+  const relation: Relation | null =
+    relationOf(document, my, their) ?? (isIntoItself(mine) || isIntoItself(theirs) ? 'below' : null);
+  if (relation === null) return { mine: [mine], theirs: [theirs] };
+  if (!isInsisting || !overrules(document, my, their, relation))
+    throw new Met({ path: placeOf(document, my, their), mine: my, theirs: their });
+  const stands = my.op !== 'test' && !(my.op === 'remove' && their.op === 'remove');
+  return { mine: stands ? [standing(document, my, mine)] : [], theirs: [] };
+}
+
+/** Whether both did the same to the same thing. */
+function isSameChange(my: PatchOperation, their: PatchOperation): boolean {
+  if (my.path !== their.path) return false;
+  if (my.op === 'remove' || my.op === 'replace')
+    return my.op === their.op && (my.op === 'remove' || isSameJson(my.value, (their as typeof my).value));
+  return false;
+}
+
+/**
+ * Both put something under one name into one place: one of both, if they say nothing else of the same; `null` where they did not. Two who
+ * write for the same cells thus write into one rule. Throws `Met`.
+ */
+function twinsPut(
+  document: unknown,
+  my: PatchOperation,
+  their: PatchOperation,
+  isInsisting: boolean,
+): Sides | null {
+  if (my.op !== 'add' || their.op !== 'add') return null;
+  const [to, there] = [placesOf(document, my).to, placesOf(document, their).to];
+  const list = (place: Place): string => pointer(...place.steps.slice(0, -1));
+  const isTwin = to.isGap
+    ? there.isGap &&
+      list(to) === list(there) &&
+      nameOf(my.value) !== null &&
+      nameOf(my.value) === nameOf(their.value)
+    : my.path === their.path && !there.isGap;
+  if (!isTwin) return null;
+  const merged = mergedValue(their.value, my.value, there.steps, isInsisting);
+  if (!merged.ok) throw new Met({ path: pointer(...merged.place), mine: my, theirs: their });
+  const ways = (before: unknown): PatchOperation[] => differenceOf(before, merged.value, there.steps);
+  const order: PatchOperation[] =
+    my.path === their.path ? [] : [{ op: 'move', from: my.path, path: their.path }];
+  return { mine: ways(their.value), theirs: [...order, ...ways(my.value)] };
 }
 
 /** Whether my place is theirs, or lies below or above it. */

@@ -28,14 +28,18 @@ const places = (node: unknown, at: readonly (string | number)[] = []): (readonly
       : [];
 
 interface Seed {
-  readonly kind: 'replace' | 'remove' | 'insert' | 'append' | 'member' | 'move' | 'rename';
+  readonly kind:
+    'replace' | 'remove' | 'insert' | 'append' | 'member' | 'move' | 'rename' | 'same rule' | 'same part';
   readonly place: number;
   readonly other: number;
 }
 
 export const seeds = fc.array(
   fc.record({
-    kind: fc.constantFrom<Seed['kind']>('replace', 'remove', 'insert', 'append', 'member', 'move', 'rename'),
+    kind: fc.constantFrom<Seed['kind']>(
+      ...(['replace', 'remove', 'insert', 'append', 'member', 'move', 'rename'] as const),
+      ...(['same rule', 'same part'] as const),
+    ),
     place: fc.nat(10_000),
     other: fc.nat(10_000),
   }),
@@ -81,6 +85,21 @@ function operationOf(document: unknown, mark: string, { kind, place, other }: Se
     case 'member': {
       const at = pick(members, place);
       return at ? put(pointer(...at.slice(0, -1), other % 2 === 0 ? mark : 'note'), mark) : null;
+    }
+    case 'same rule': {
+      // Both sides make a rule of that id; each says something in it.
+      const at = pick(entries, place);
+      const value = { id: 'same', when: 'there', set: { frame: { [mark]: mark } } };
+      const isThere = JSON.stringify(document).includes('"same"');
+      return at && !isThere ? put(pointer(...at), value) : null;
+    }
+    case 'same part': {
+      const at = pick(
+        members.filter(steps => steps.at(-1) === 'set'),
+        place,
+      );
+      const isThere = !at || valueAt(document, [...at, 'root']) !== undefined;
+      return isThere ? null : put(pointer(...at, 'root'), { [mark]: mark });
     }
     case 'move': {
       const from = pick(entries, place);
