@@ -9,6 +9,9 @@ const HEARTBEAT_MS = 7_000;
 /** Of what a reader has not taken yet: whoever is slower is dropped, and goes on from the last id when it comes back. */
 const BACKLOG_BYTES = 4_000_000;
 
+/** What is known is none by now: it is to be read anew. */
+const ANEW = 'event: anew\ndata: {}\n\n';
+
 /** And whoever has not taken for so long what it missed. */
 const TAKEN_MS = 10_000;
 
@@ -44,14 +47,18 @@ export class EventTail {
     if (this.followed.has(systemId)) void this.read(systemId);
   }
 
-  /** Tells of the edits of a system after one that is known; `lastEdit` is the newest there is. */
-  open(systemId: string, after: number, lastEdit: number, request: Request, response: Response): void {
+  /**
+   * Tells of the edits of a system after one that is known; `lastEdit` is the newest there is. Who knows of a state that is none by now
+   * (`after` is `null`) is told so.
+   */
+  open(systemId: string, after: number | null, lastEdit: number, request: Request, response: Response): void {
     response.writeHead(200, {
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-store',
       'X-Accel-Buffering': 'no',
     });
     response.write('retry: 1000\n\n');
+    if (after === null) return void response.end(ANEW);
     const known = this.followed.get(systemId);
     const system = known ?? { listeners: new Set(), told: lastEdit, isRead: false, isAsked: false };
     const listener: Listener = { response, last: after, isLive: false };
@@ -116,8 +123,11 @@ export class EventTail {
       for (const { id, lastEdit } of rows) {
         const system = this.followed.get(id);
         if (system && lastEdit > system.told) void this.read(id);
-        // An earlier state, as after a backup was put back: what comes is told from there on.
-        else if (system) system.told = lastEdit;
+        // An earlier state, as after a backup was put back: whoever listens is to read it.
+        else if (system && lastEdit < system.told) {
+          system.listeners.forEach(({ response }) => response.end(ANEW));
+          system.told = lastEdit;
+        }
       }
     } catch {
       // The database is away: it is asked again in a moment.

@@ -245,8 +245,16 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
       get: {
         operationId: 'listEdits',
         summary: `The next edits after one that is known, oldest first: ${LIMITS.editsTold} at most, fewer where they are long`,
-        parameters: [systemId, parameter('after', 'query', 'Number of the last edit known')],
-        responses: { 200: answer('Edits', list(ref('Edit'))), 404: problem('No such system') },
+        parameters: [
+          systemId,
+          parameter('after', 'query', 'Number of the last edit known'),
+          parameter('key', 'query', 'Key of that edit'),
+        ],
+        responses: {
+          200: answer('Edits', list(ref('Edit'))),
+          404: problem('No such system'),
+          410: problem('The edit of that number has another key: read the system anew'),
+        },
       },
       post: {
         operationId: 'editTogether',
@@ -293,10 +301,11 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
       get: {
         operationId: 'events',
         summary:
-          'Server-sent events: `edit` with each edit as it is stored; `more` where one is too long for that, to be read from `/edits` after the number given',
+          'Server-sent events: `edit` with each edit as it is stored; `more` where one is too long for that, to be read from `/edits` after the number given; `anew` where the edit of that number is not the one that is known, as after a backup was put back: the system is to be read anew',
         parameters: [
           systemId,
           parameter('after', 'query', 'Number of the last edit known; `Last-Event-ID` goes before'),
+          parameter('key', 'query', 'Key of that edit'),
         ],
         responses: {
           200: { description: 'A stream', content: { 'text/event-stream': { schema: { type: 'string' } } } },
@@ -337,7 +346,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
           ref('System'),
           {
             type: 'object',
-            required: ['documents', 'history', 'lastEdit'],
+            required: ['documents', 'history', 'lastEdit', 'lastKey'],
             properties: {
               documents: list({
                 type: 'object',
@@ -350,6 +359,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
               }),
               history: ref('HistoryEnds'),
               lastEdit: { type: 'integer' },
+              lastKey: { type: 'string' },
             },
           },
         ],

@@ -12,7 +12,7 @@ import type { EventTail } from './event-tail';
 import { OPENAPI } from './openapi';
 import { RawJson } from './raw-json';
 import { notFound, Refusal } from './refusal';
-import { listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
+import { isSameLife, listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
 import { uploadsInTurn } from './uploads';
 import { KEY } from './work/request-bodies';
 import type { Done } from './work/tasks';
@@ -79,6 +79,12 @@ function numberOf(request: Request, name: string): number | null {
   if (typeof value !== 'string' || !/^\d{1,15}$/.test(value))
     throw new Refusal(400, 'bad-number', 'Not readable', `“${name}” is a whole number, 0 or more.`);
   return Number(value);
+}
+
+/** The key of the last edit that somebody knows. */
+function keyOfQuery(request: Request): string | null {
+  const value: unknown = request.query['key'];
+  return typeof value === 'string' ? value : null;
 }
 
 /** The revision in `If-Match`. Throws 428 without the header and 400 for anything but one revision in quotes. */
@@ -208,7 +214,15 @@ export function apiRoutes(
   }
   router.get('/systems/:systemId/edits', async (request, response) => {
     await requireSystem(db, idOf(request));
-    answer(response, editsJson(await editsAfter(db, idOf(request), numberOf(request, 'after') ?? 0)));
+    const after = numberOf(request, 'after') ?? 0;
+    if (!(await isSameLife(db, idOf(request), after, keyOfQuery(request))))
+      throw new Refusal(
+        410,
+        'other-state',
+        'Another state',
+        `Edit ${after} is not the one that you know, as after a backup was put back: read the system anew.`,
+      );
+    answer(response, editsJson(await editsAfter(db, idOf(request), after)));
   });
   router.get('/systems/:systemId/changes', async (request, response) => {
     await requireSystem(db, idOf(request));
@@ -227,7 +241,9 @@ export function apiRoutes(
     // What a browser has heard last comes back as we told it; anything else is nobody's edit.
     const heard = /^\d{1,15}$/.exec(request.get('Last-Event-ID') ?? '')?.[0];
     const after = heard === undefined ? (numberOf(request, 'after') ?? 0) : Number(heard);
-    events.open(idOf(request), after, lastEdit, request, response);
+    const known = numberOf(request, 'after') ?? 0;
+    const isSame = after <= lastEdit && (await isSameLife(db, idOf(request), known, keyOfQuery(request)));
+    events.open(idOf(request), isSame ? after : null, lastEdit, request, response);
   });
   return router;
 }

@@ -4,7 +4,7 @@ import { inTransaction, snapshot, type Database, type Transaction } from './data
 import { historyEnds, type HistoryEnds } from './changes';
 import { readTexts, type DocumentText } from './document-texts';
 import { notFound, Refusal } from './refusal';
-import { systems } from './schema';
+import { edits, systems } from './schema';
 import { inTurn } from './work/turns';
 
 export interface SystemSummary {
@@ -19,6 +19,8 @@ export interface WholeSystem extends SystemSummary {
   readonly history: HistoryEnds;
   /** Id of the newest edit the documents contain; events go on from here. */
   readonly lastEdit: number;
+  /** Key of that edit, by which one knows whether it is still the same; empty where there is none. */
+  readonly lastKey: string;
 }
 
 export const SUMMARY_COLUMNS = {
@@ -72,6 +74,26 @@ async function systemRow(db: Database | Transaction, id: string) {
   return found;
 }
 
+/** The key of an edit by its number; empty where there is none. */
+async function keyOfEdit(db: Database | Transaction, systemId: string, id: number): Promise<string> {
+  const [row] = await db
+    .select({ key: edits.editKey })
+    .from(edits)
+    .where(and(eq(edits.systemId, systemId), eq(edits.id, id)));
+  return row?.key ?? '';
+}
+
+/**
+ * Whether the edits up to a number are those that somebody knows, by the key of the last of them. Where a backup has been put back, others
+ * have their numbers or nothing has.
+ */
+export const isSameLife = async (
+  db: Database,
+  systemId: string,
+  after: number,
+  key: string | null,
+): Promise<boolean> => key === null || after === 0 || (await keyOfEdit(db, systemId, after)) === key;
+
 /** The number of the newest edit of a system. Throws the refusal 404 when there is no such system. */
 export async function requireSystem(
   db: Database | Transaction,
@@ -90,6 +112,7 @@ export async function wholeSystem(db: Database, id: string, author: string): Pro
     documents: found.documents,
     history: await historyEnds(db, id, author),
     lastEdit: found.row.lastEdit,
+    lastKey: found.lastKey,
   };
 }
 
@@ -98,7 +121,7 @@ const textsNow = (db: Database, id: string, mayRead: boolean) =>
   snapshot(db, async transaction => {
     const row = await systemRow(transaction, id);
     const documents = await readTexts(transaction, id, mayRead);
-    return documents && { row, documents };
+    return documents && { row, documents, lastKey: await keyOfEdit(transaction, id, row.lastEdit) };
   });
 
 /** Refuses one more system where the shelf is full: who opens it gets a list of all. */

@@ -42,6 +42,7 @@ export interface WholeSystem extends SystemSummary {
   readonly documents: readonly StoredDocument[];
   readonly history: HistoryEnds;
   readonly lastEdit: number;
+  readonly lastKey: string;
 }
 
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
@@ -77,19 +78,39 @@ function foreignWords({ status, statusText, text }: Answered): string {
   return statusText || `The server answered ${status}.`;
 }
 
+/** The last edit that is known: its number, and its key, by which the server sees whether it is still the same. */
+export interface KnownEdit {
+  readonly id: number;
+  readonly key: string;
+}
+
+const afterQuery = ({ id, key }: KnownEdit): string =>
+  new URLSearchParams({ after: String(id), ...(key === '' ? {} : { key }) }).toString();
+
 const at = (systemId: string): string => `/systems/${encodeURIComponent(systemId)}`;
 const post = (body?: unknown): RequestInit => ({
   method: 'POST',
   ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: writeJson(body) }),
 });
 
-/** A name for this browser, so that edits say where they came from. */
+let name: string | null = null;
+
+/** A name for this browser, so that edits say where they came from; of this page alone where the browser keeps nothing. */
 export function author(): string {
+  name ??= keptName();
+  return name;
+}
+
+function keptName(): string {
   const key = 'periwinkle:author';
-  const known = localStorage.getItem(key);
-  if (known) return known;
   const fresh = nanoid();
-  localStorage.setItem(key, fresh);
+  try {
+    const known = localStorage.getItem(key);
+    if (known) return known;
+    localStorage.setItem(key, fresh);
+  } catch {
+    // A browser that keeps nothing.
+  }
   return fresh;
 }
 
@@ -105,8 +126,8 @@ export const api = {
     call<ListedChange[]>(
       `${at(id)}/changes?${new URLSearchParams(Object.entries({ ...page, most }).map(([key, value]) => [key, String(value)]))}`,
     ),
-  /** The next edits after the one with an id, in order; none when there are no more. */
-  editsAfter: (id: string, after: number) => call<StoredEdit[]>(`${at(id)}/edits?after=${after}`),
+  /** The next edits after one that is known, in order; none when there are no more. Status 410 where that is another by now. */
+  editsAfter: (id: string, known: KnownEdit) => call<StoredEdit[]>(`${at(id)}/edits?${afterQuery(known)}`),
   history: (id: string) => call<HistoryEnds>(`${at(id)}/history`),
   /** A step through the history by one change; asked for again under the same key it is done once. */
   step: (id: string, direction: 'undo' | 'redo', change: string, key: string) => {
@@ -131,4 +152,5 @@ export const api = {
 };
 
 export const systemUrl = (id: string): string => `/api${at(id)}`;
-export const eventsUrl = (id: string, after: number): string => `/api${at(id)}/events?after=${after}`;
+export const eventsUrl = (id: string, known: KnownEdit): string =>
+  `/api${at(id)}/events?${afterQuery(known)}`;

@@ -1,10 +1,10 @@
 import { parseJson } from '@periwinkle/core/formats/json-text';
-import { api, eventsUrl } from './api';
+import { api, eventsUrl, type KnownEdit } from './api';
 import { ApiError } from './api-error';
 import type { StoredEdit } from './stored';
 
-/** What windows of one browser tell each other: an edit, or that the server is there. */
-type Message = { readonly edit: StoredEdit } | 'open';
+/** What windows of one browser tell each other: an edit, that the server is there, or that it has another state than is known. */
+type Message = { readonly edit: StoredEdit } | 'open' | 'anew';
 
 const RETRY_MS = 1000;
 /** ms without a sign of life after which a line counts as dead; the server gives one every seven seconds. */
@@ -15,6 +15,8 @@ export interface EditListener {
   readonly onEdit: (edit: StoredEdit) => void;
   /** The server can be reached. */
   readonly onOpen: () => void;
+  /** What is known of the server is none of its states any more, as after a backup was put back. */
+  readonly onAnew: () => void;
 }
 
 /**
@@ -26,6 +28,7 @@ export class EditStream {
   private readonly name: string;
   private channel: BroadcastChannel | null = null;
   private events: EventSource | null = null;
+  private silence: ReturnType<typeof setTimeout> | undefined;
   /** What is told waits until what was stored before, and could not be heard, is known. */
   private caughtUp = Promise.resolve();
   /** Ends waiting for the lock. */
@@ -35,8 +38,8 @@ export class EditStream {
 
   constructor(
     private readonly systemId: string,
-    /** Id of the last edit known; goes on with those that are told. */
-    private heard: number,
+    /** The last edit known; goes on with those that are told. */
+    private heard: KnownEdit,
     private readonly listener: EditListener,
   ) {
     this.name = `periwinkle:edits:${systemId}`;
@@ -68,18 +71,22 @@ export class EditStream {
     const { signal } = this.waiting;
     // Browsers offer locks to secure addresses only; elsewhere each window listens for itself.
     if (!('locks' in navigator)) return void this.lead();
-    void navigator.locks.request(this.name, { ifAvailable: true }, lock => {
-      if (signal.aborted) return;
-      if (lock) return this.lead();
-      this.caughtUp = this.catchUp(signal, message => this.tell(message));
-      navigator.locks.request(this.name, { signal }, () => this.lead()).catch(stopped);
-    });
+    navigator.locks
+      .request(this.name, { ifAvailable: true }, lock => {
+        if (signal.aborted) return;
+        if (lock) return this.lead();
+        this.caughtUp = this.catchUp(signal, message => this.tell(message));
+        navigator.locks.request(this.name, { signal }, () => this.lead()).catch(stopped);
+      })
+      // Nor to those whose pages may keep nothing.
+      .catch(() => void this.lead());
   }
 
   private disconnect(): void {
     this.waiting.abort();
     this.channel?.close();
     this.channel = null;
+    clearTimeout(this.silence);
     this.events?.close();
     this.events = null;
     this.release();
@@ -99,10 +106,9 @@ export class EditStream {
       this.tell(message);
     };
     // A line that died says nothing, not even that it did.
-    let silence: ReturnType<typeof setTimeout>;
     const isHeard = (): void => {
-      clearTimeout(silence);
-      silence = setTimeout(() => {
+      clearTimeout(this.silence);
+      this.silence = setTimeout(() => {
         events.close();
         if (this.events === events) this.listen();
       }, SILENT_MS);
@@ -119,9 +125,14 @@ export class EditStream {
       this.caughtUp = this.caughtUp.then(() => this.catchUp(signal, pass));
     });
     events.addEventListener('open', () => passInTurn('open'));
-    // An answer that is no stream ends an event source for good (HTML, section 9.2.3): whoever leads begins another.
+    events.addEventListener('anew', () => {
+      events.close();
+      passInTurn('anew');
+    });
+    // An answer that is no stream ends an event source for good (HTML, section 9.2.3), and one that goes on by itself does not say by its
+    // key what it has heard last: whoever leads begins another.
     events.addEventListener('error', () => {
-      if (events.readyState !== EventSource.CLOSED) return;
+      events.close();
       const delay = RETRY_MS * (1 + Math.random());
       setTimeout(() => {
         if (this.events === events) this.listen();
@@ -137,6 +148,7 @@ export class EditStream {
         if (missed.length === 0 || signal.aborted) return;
         missed.forEach(edit => tell({ edit }));
       } catch (error) {
+        if (error instanceof ApiError && error.status === 410) return tell('anew');
         // A system that is gone has no more edits.
         if (!(error instanceof ApiError && error.passing)) return;
         await new Promise(resolve => setTimeout(resolve, RETRY_MS));
@@ -146,7 +158,9 @@ export class EditStream {
 
   private tell(message: Message): void {
     if (message === 'open') return this.listener.onOpen();
-    this.heard = Math.max(this.heard, message.edit.id);
+    if (message === 'anew') return this.listener.onAnew();
+    const { id, editKey: key } = message.edit;
+    if (id > this.heard.id) this.heard = { id, key };
     this.listener.onEdit(message.edit);
   }
 }

@@ -1,12 +1,15 @@
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import { shortened } from '@periwinkle/core/content/shortened';
 import { nanoid } from 'nanoid';
+import { endsOf, type OwnHistory } from '../synchronisation/own-history';
+import type { Unplaced } from '../synchronisation/unplaced';
 import { identified } from '@periwinkle/core/formats/identity';
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
 import { placed } from '@periwinkle/core/formats/placing';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { keptOf, type Kept } from '../synchronisation/kept';
 import {
+  placedAnew,
   synchronise,
   synchronising,
   type SyncEffect,
@@ -16,15 +19,15 @@ import {
 import {
   WorkingCopy,
   type EditPart,
+  type HistoryStep,
   type Meeting,
   type PendingEdit,
   type PendingPart,
 } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
-import { api, author, type HistoryEnds, type NamedChange, type WholeSystem } from './api';
+import { api, author, type HistoryEnds, type KnownEdit, type NamedChange, type WholeSystem } from './api';
 import { backOff } from './back-off';
 import { EditStream } from './edit-stream';
-import { HistorySteps, type Direction } from './history-steps';
 import { Outbox } from './outbox';
 import type { StoredEdit } from './stored';
 
@@ -45,6 +48,12 @@ export interface SystemState {
   /** As edited, without the preview. */
   readonly edited: System;
   readonly storing: Storing;
+  /** What waits to be stored, in its order. */
+  readonly pending: readonly PendingEdit[];
+  /** What could not be placed. */
+  readonly unplaced: readonly Unplaced[];
+  /** Whether the browser keeps what is not stored yet until the window is opened again. */
+  readonly keeps: boolean;
   readonly history: HistoryEnds;
   readonly meetings: readonly Meeting[];
   readonly notices: readonly Notice[];
@@ -68,14 +77,14 @@ export class SystemStore {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private stream: EditStream | null = null;
   private noticeCount = 0;
+  private shownHistory: OwnHistory | null = null;
   private hasTakenUp = false;
+  private isReading = false;
   /** Edits that were told and are taken in a moment later. */
   private heard: StoredEdit[] = [];
   private hearing: ReturnType<typeof setTimeout> | undefined;
   private readonly outbox: Outbox;
-  private readonly steps: HistorySteps;
   private readonly listeners = new Set<() => void>();
-  private readonly whenIdle = new Set<() => void>();
   /** What was typed into fields that are tried, by content key, for as long as the window is open. */
   readonly typedTexts = new Map<string, string>();
 
@@ -83,26 +92,20 @@ export class SystemStore {
     readonly id: string,
     whole: WholeSystem,
   ) {
-    this.outbox = new Outbox(id);
-    this.sync = synchronising(WorkingCopy.of(whole.documents, whole.lastEdit));
+    this.outbox = new Outbox(id, { onDecided: key => this.hearDecided(key) });
+    this.sync = synchronising(copyOf(whole), author(), whole.history);
     const system = compileSystem(this.sync.copy.documents);
     this.current = {
       system,
       edited: system,
       storing: 'stored',
+      pending: [],
+      unplaced: [],
+      keeps: true,
       history: whole.history,
       meetings: [],
       notices: [],
     };
-    this.steps = new HistorySteps(id, {
-      idle: () => this.idle(),
-      ends: () => this.current.history,
-      onEnds: history => {
-        if (this.sync.copy.pending.length === 0) this.show({ history });
-      },
-      onEdits: edits => void this.dispatch({ type: 'told', edits }),
-      say: (tone, text) => this.say(tone, text),
-    });
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -133,10 +136,7 @@ export class SystemStore {
       }));
     if (meant.length === 0) return;
     this.preview = null;
-    this.dispatch(
-      { type: 'made', edit: { key: meant[0]!.key, changeId, label, parts: meant } },
-      { history: { undo: { change: changeId, label }, redo: null } },
-    );
+    this.dispatch({ type: 'made', edit: { key: meant[0]!.key, changeId, label, parts: meant } });
   }
 
   /** Shows what an edit would do, without making it; no operation shows what is. */
@@ -152,29 +152,42 @@ export class SystemStore {
     this.show({});
   }
 
-  /** Takes this person's last change back, or brings it back again, once all that is pending has been stored. */
-  step(direction: Direction): Promise<void> {
+  /** Takes back what this person did last, as it stands at this moment, or brings back what they took back last. */
+  step(direction: HistoryStep['direction']): void {
     this.endTryOut();
-    return this.steps.step(direction);
+    this.dispatch({ type: 'step', direction, key: nanoid() });
   }
 
   /** Takes any change back, whoever made it, or brings it back. */
-  stepTo(direction: Direction, change: NamedChange): Promise<void> {
+  stepTo(direction: HistoryStep['direction'], change: NamedChange): void {
     this.endTryOut();
-    return this.steps.stepTo(direction, change);
+    this.dispatch({ type: 'step', direction, key: nanoid(), change });
   }
 
-  /** Decides a meeting: our edit is made again on top of theirs, or given up. */
-  decide(meeting: Meeting, keep: 'mine' | 'theirs'): void {
+  /** Decides a meeting: our edit is made again on top of theirs, given up, or put aside. */
+  decide(meeting: Meeting, keep: 'mine' | 'theirs' | 'aside'): void {
     const { mine, parts } = meeting;
-    if (keep === 'theirs' || parts) {
+    if (keep === 'aside' || (keep === 'mine' && !parts)) this.dispatch({ type: 'put aside', meeting });
+    else {
       const again = keep === 'mine' && parts ? madeAgain(mine, parts) : null;
-      const undo = again && { change: again.changeId, label: again.label };
-      this.dispatch({ type: 'decided', meeting, mine: again }, undo ? { history: { undo, redo: null } } : {});
-      return;
+      this.dispatch({ type: 'decided', meeting, mine: again });
     }
-    this.dispatch({ type: 'decided', meeting, mine: null });
-    this.say('error', `“${mine.label}” no longer fits: what it changed is gone. Nothing else was touched.`);
+    this.outbox.tellDecided(mine.key);
+  }
+
+  /** Makes an edit again that could not be placed, where it fits what is shown: in its own documents, or in another instead of its only one. */
+  place({ edit }: Unplaced, path?: string): boolean {
+    const [only] = edit.parts;
+    const meant = path === undefined || !only ? edit : { ...edit, parts: [{ ...only, path }] };
+    const key = nanoid();
+    const again = placedAnew(this.sync.copy, meant, key, key);
+    if (again) this.dispatch({ type: 'made', edit: again, insteadOf: edit.key });
+    return again !== null;
+  }
+
+  /** Puts an edit away that could not be placed. */
+  forget({ edit }: Unplaced): void {
+    this.dispatch({ type: 'put away', key: edit.key });
   }
 
   say(tone: Notice['tone'], text: string): void {
@@ -187,22 +200,12 @@ export class SystemStore {
     this.show({ notices: this.current.notices.filter(notice => notice.id !== id) });
   }
 
-  /** Resolves when everything is stored. */
-  private idle(): Promise<void> {
-    if (this.sync.copy.pending.length === 0) return Promise.resolve();
-    return new Promise(resolve => this.whenIdle.add(resolve));
-  }
-
-  /** Takes a step of the machine; what else changes with it in the window is shown along. */
-  private dispatch(event: SyncEvent, parts: Partial<SystemState> = {}): readonly SyncEffect[] {
+  /** Takes a step of the machine and shows what has come of it. */
+  private dispatch(event: SyncEvent): readonly SyncEffect[] {
     const { state, effects } = synchronise(this.sync, event);
     this.sync = state;
-    this.show(parts);
+    this.show({});
     for (const effect of effects) this.carryOut(effect);
-    if (state.copy.pending.length === 0) {
-      this.whenIdle.forEach(resolve => resolve());
-      this.whenIdle.clear();
-    }
     return effects;
   }
 
@@ -212,14 +215,19 @@ export class SystemStore {
         return void this.send(effect.edit, effect.revisions);
       case 'fill':
         return void this.fill(effect.after);
+      case 'ask ends':
+        return void this.askEnds();
+      case 'read anew':
+        return void this.readAnew();
       case 'wait':
         clearTimeout(this.retry);
         this.retry = setTimeout(() => this.dispatch({ type: 'due' }), backOff(effect.failures));
         return;
       case 'keep':
-        return void this.outbox.keep(keptOf(this.sync.copy)).catch(() => {
-          // A browser that keeps nothing: whoever closes the window before all is stored is asked.
-        });
+        return void this.outbox.keep(keptOf(this.sync.copy, this.sync.unplaced)).then(
+          () => this.show({ keeps: true }),
+          () => this.show({ keeps: false }),
+        );
       case 'say':
         return this.say(effect.tone, effect.text);
       case 'not taken up':
@@ -234,48 +242,91 @@ export class SystemStore {
 
   private async sent(edit: PendingEdit, revisions: readonly number[]): Promise<SyncEvent> {
     try {
-      return { type: 'stored', edits: await api.edit(this.id, edit, revisions) };
+      const { key, step } = edit;
+      const edits = await (step
+        ? api.step(this.id, step.direction, step.change, key)
+        : api.edit(this.id, edit, revisions));
+      return { type: 'stored', key, edits };
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       const { key } = edit;
       if (error.status === 412) return { type: 'stale', key, revisions, since: error.body.since ?? [] };
-      return error.passing ? { type: 'failed', key } : { type: 'refused', key, reason: error.message };
+      if (error.passing) return { type: 'failed', key };
+      return { type: 'refused', key, reason: error.message, isGone: error.status === 404 };
     }
   }
 
-  private async fill(after: number): Promise<void> {
-    const edits = await api.editsAfter(this.id, after).catch(() => null);
-    this.dispatch({ type: 'filled', edits });
+  private async fill(after: KnownEdit): Promise<void> {
+    try {
+      this.dispatch({ type: 'filled', edits: await api.editsAfter(this.id, after) });
+    } catch (error) {
+      this.dispatch({ type: 'filled', edits: null });
+      if (error instanceof ApiError && error.status === 410) void this.readAnew();
+    }
+  }
+
+  /** Reads the system as the server has it by now, where that is not what is known here. */
+  private async readAnew(): Promise<void> {
+    if (this.isReading) return;
+    this.isReading = true;
+    try {
+      for (let tries = 1; ; tries++) {
+        const whole = await api.system(this.id).catch(() => null);
+        if (whole) {
+          this.dispatch({ type: 'read', copy: copyOf(whole), ends: whole.history });
+          break;
+        }
+        await new Promise(resolve => setTimeout(resolve, backOff(tries)));
+      }
+    } finally {
+      this.isReading = false;
+    }
+    if (this.stream) this.listen();
+  }
+
+  private hearDecided(key: string): void {
+    const meeting = this.sync.copy.meetings.find(({ mine }) => mine.key === key);
+    if (meeting) this.dispatch({ type: 'decided', meeting, mine: null });
+  }
+
+  private async askEnds(): Promise<void> {
+    const ends = await api.history(this.id).catch(() => null);
+    this.dispatch({ type: 'ends', ends });
   }
 
   /** Goes on with what windows have left that are closed. */
   private async takeUpLeft(): Promise<void> {
-    for (const { window, kept } of await this.outbox.left()) {
-      await this.takeUp(kept);
-      await this.outbox.forget(window);
+    for (const key of await this.outbox.left()) {
+      const claimed = await this.outbox.claim(key);
+      if (!claimed) continue;
+      await this.takeUp(claimed.kept);
+      await this.outbox.forget(claimed.key);
     }
   }
 
   private async takeUp(kept: Kept): Promise<void> {
     for (let tries = 1; ; tries++) {
-      const since = await this.editsSince(kept.lastEdit);
+      const since = await this.editsSince({ id: kept.lastEdit, key: kept.lastKey ?? '' });
       const effects = since && this.dispatch({ type: 'taken up', kept, since });
       if (effects && !effects.some(({ type }) => type === 'not taken up')) return;
       await new Promise(resolve => setTimeout(resolve, backOff(tries)));
     }
   }
 
-  /** All edits after one; `null` while no answer comes. */
-  private async editsSince(after: number): Promise<StoredEdit[] | null> {
+  /** All edits after one; `null` while no answer comes. Of a state that is none by now, nothing has come since. */
+  private async editsSince(known: KnownEdit): Promise<StoredEdit[] | null> {
     const since: StoredEdit[] = [];
     try {
       for (;;) {
-        const more = await api.editsAfter(this.id, since.at(-1)?.id ?? after);
+        const last = since.at(-1);
+        const more = await api.editsAfter(this.id, last ? { id: last.id, key: last.editKey } : known);
         if (more.length === 0) return since;
         since.push(...more);
       }
     } catch (error) {
-      if (error instanceof ApiError && error.passing) return null;
+      if (!(error instanceof ApiError)) throw error;
+      if (error.status === 410) return [];
+      if (error.passing) return null;
       throw error;
     }
   }
@@ -287,7 +338,22 @@ export class SystemStore {
     const system = tried ? this.compiled(tried, this.current.system) : edited;
     const waiting = failures > 0 ? 'waiting' : 'storing';
     const storing = copy.pending.length === 0 ? 'stored' : waiting;
-    this.current = { ...this.current, ...parts, system, edited, storing, meetings: copy.meetings };
+    const { pending, meetings } = copy;
+    const history =
+      this.sync.history === this.shownHistory ? this.current.history : endsOf(this.sync.history);
+    this.shownHistory = this.sync.history;
+    const { unplaced } = this.sync;
+    this.current = {
+      ...this.current,
+      ...parts,
+      system,
+      edited,
+      storing,
+      history,
+      pending,
+      meetings,
+      unplaced,
+    };
     this.listeners.forEach(listener => listener());
   }
 
@@ -307,24 +373,37 @@ export class SystemStore {
 
   /** Closing a window ends its sending; another window can only go on with it later. */
   private readonly askBeforeLeaving = (event: BeforeUnloadEvent): void => {
-    if (this.sync.copy.pending.length > 0) event.preventDefault();
+    const { copy, unplaced } = this.sync;
+    const isUndecided = copy.meetings.length + unplaced.length > 0 && !this.outbox.isKept;
+    if (copy.pending.length > 0 || isUndecided) event.preventDefault();
   };
 
   private open(): void {
     addEventListener('beforeunload', this.askBeforeLeaving);
     this.outbox.open();
-    this.stream = new EditStream(this.id, this.sync.copy.lastEdit, {
-      onEdit: edit => this.hear(edit),
-      onOpen: () => {
-        if (this.sync.isWaiting) this.dispatch({ type: 'due' });
-      },
-    });
-    this.stream.open();
+    this.listen();
     if (this.hasTakenUp) return;
     this.hasTakenUp = true;
     void this.takeUpLeft().catch(() => {
       // A browser that keeps nothing has left nothing.
     });
+  }
+
+  private listen(): void {
+    this.stream?.close();
+    const { lastEdit, lastKey } = this.sync.copy;
+    this.stream = new EditStream(
+      this.id,
+      { id: lastEdit, key: lastKey },
+      {
+        onEdit: edit => this.hear(edit),
+        onOpen: () => {
+          if (this.sync.isWaiting) this.dispatch({ type: 'due' });
+        },
+        onAnew: () => void this.readAnew(),
+      },
+    );
+    this.stream.open();
   }
 
   /** What is told together is taken in together: a change of several documents is not shown half done. */
@@ -333,12 +412,7 @@ export class SystemStore {
     this.hearing ??= setTimeout(() => {
       const edits = this.heard;
       [this.heard, this.hearing] = [[], undefined];
-      const own = new Set(this.sync.copy.pending.flatMap(({ parts }) => parts.map(({ key }) => key)));
       this.dispatch({ type: 'told', edits });
-      // What others do moves none of our ends; what we do in another window does, and steps may concern anything.
-      const isOfOurs = ({ author: by, kind, editKey }: StoredEdit): boolean =>
-        !own.has(editKey) && (by === author() || kind !== 'edit');
-      if (edits.some(isOfOurs)) void this.steps.readEnds();
     });
   }
 
@@ -350,8 +424,20 @@ export class SystemStore {
   }
 }
 
-/** An edit that met another, to be made once more on top of that. */
+/**
+ * An edit that met another, to be made once more on top of that. Its keys follow from the old ones, so that it is stored once, should two
+ * windows decide the same.
+ */
 function madeAgain(edit: PendingEdit, parts: readonly PendingPart[]): PendingEdit {
-  const fresh = parts.map(part => ({ ...part, key: nanoid() }));
-  return { ...edit, key: fresh[0]!.key, changeId: nanoid(), parts: fresh };
+  const fresh = parts.map(part => ({ ...part, key: nextKey(part.key) }));
+  return { ...edit, key: fresh[0]!.key, changeId: nextKey(edit.key), parts: fresh };
 }
+
+/** `key~2` after `key`, `key~3` after that. */
+function nextKey(key: string): string {
+  const [base, number = '1'] = key.split('~') as [string, string?];
+  return `${base}~${Number(number) + 1}`;
+}
+
+const copyOf = ({ documents, lastEdit, lastKey }: WholeSystem): WorkingCopy =>
+  WorkingCopy.of(documents, lastEdit, lastKey);

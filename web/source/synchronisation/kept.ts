@@ -1,24 +1,30 @@
 import { placed } from '@periwinkle/core/formats/placing';
 import type { StoredDocument, StoredEdit } from '../data/stored';
+import type { Unplaced } from './unplaced';
 import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
 
 /** What a window keeps of what is not stored or not decided, so that another can go on with it. */
 export interface Kept {
   readonly pending: readonly PendingEdit[];
   readonly meetings: readonly Meeting[];
+  readonly unplaced?: readonly Unplaced[];
   /** The documents it was made on, as they are confirmed. */
   readonly bases: readonly StoredDocument[];
   readonly lastEdit: number;
+  readonly lastKey?: string;
 }
 
 /** What is to be kept of a working copy; `null` where all is stored and decided. */
-export function keptOf({ pending, meetings, confirmed, lastEdit }: WorkingCopy): Kept | null {
-  if (pending.length === 0 && meetings.length === 0) return null;
+export function keptOf(
+  { pending, meetings, confirmed, lastEdit, lastKey }: WorkingCopy,
+  unplaced: readonly Unplaced[] = [],
+): Kept | null {
+  if (pending.length + meetings.length + unplaced.length === 0) return null;
   const paths = pathsOf({ pending, meetings });
   const bases = [...confirmed.values()]
     .filter(({ path }) => paths.has(path))
     .map(({ path, revision, body }) => ({ path, revision, body }));
-  return { pending, meetings, bases, lastEdit };
+  return { pending, meetings, unplaced, bases, lastEdit, lastKey };
 }
 
 /** The documents that are edited; one that is only made has no base. */
@@ -43,7 +49,7 @@ export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: 
   if (copy.pending.length > 0) return null;
   const { bases } = kept;
   const isLater = bases.some(({ path, revision }) => revision > copy.confirmedAt(path).revision);
-  if (isLater) return placedAnew(kept, copy);
+  if (isLater) return placedOn(copy, kept);
   const start = WorkingCopy.of(bases, kept.lastEdit);
   const there = since.reduce(
     (now, edit) => now.withStored(edit),
@@ -55,7 +61,8 @@ export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: 
   return isBehind ? null : { pending: there.pending, meetings: there.meetings, lost: [] };
 }
 
-function placedAnew({ pending, meetings }: Kept, copy: WorkingCopy): Left {
+/** What was kept, placed on another state by what it means. */
+export function placedOn(copy: WorkingCopy, { pending, meetings }: Kept): Left {
   let there = copy;
   const fitting: PendingEdit[] = [];
   const lost: PendingEdit[] = [];
@@ -64,11 +71,12 @@ function placedAnew({ pending, meetings }: Kept, copy: WorkingCopy): Left {
       const found = placed(there.shownAt(part.path), part.patch);
       return found.ok ? [{ ...part, patch: found.patch }] : [];
     });
-    if (parts.length < edit.parts.length) {
+    const isWhole = parts.length === edit.parts.length;
+    if (!isWhole && !edit.step) {
       lost.push(edit);
       continue;
     }
-    fitting.push({ ...edit, parts });
+    fitting.push({ ...edit, parts: isWhole ? parts : [] });
     there = there.withEdit(fitting.at(-1)!);
   }
   return { pending: fitting, meetings, lost };

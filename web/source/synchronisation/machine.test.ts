@@ -3,6 +3,7 @@ import { identified } from '@periwinkle/core/formats/identity';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { keptOf, type Kept } from './kept';
+import { endsOf } from './own-history';
 import { synchronise, synchronising, type SyncEffect, type SyncEvent } from './machine';
 import { NaiveServer, type Answer } from './test/naive-server';
 import { WorkingCopy } from './working-copy';
@@ -33,6 +34,8 @@ class World {
   /** Labels of edits that people were told about, by refusal or because they lost their place. */
   readonly told: string[] = [];
   readonly windows: Window[] = [];
+  /** What was last asked for of changes that were taken back or brought back. */
+  readonly steps = new Map<string, 'undo' | 'redo'>();
   /** Whether the next new edit is refused. */
   isRefusing = false;
   /** Keys of edits that were, whenever they come. */
@@ -52,14 +55,16 @@ class Window {
   state;
   isOpen = true;
   kept: Kept | null = null;
-  steps = 0;
+  /** What was done in it, in its order. */
+  readonly log: string[] = [];
+  hasBroughtBack = false;
 
   constructor(
     readonly world: World,
     readonly author: string,
   ) {
     const { documents, lastEdit } = world.server.whole();
-    this.state = synchronising(WorkingCopy.of(documents, lastEdit));
+    this.state = synchronising(WorkingCopy.of(documents, lastEdit), author, world.server.ends(author));
     world.left.splice(0).forEach(kept => this.takeUp(kept));
   }
 
@@ -94,19 +99,26 @@ class Window {
   private carryOut(effect: SyncEffect): void {
     const { server } = this.world;
     const tell = (event: SyncEvent): void => void (this.isOpen && this.dispatch(event));
-    if (effect.type === 'keep') this.kept = keptOf(this.copy);
+    if (effect.type === 'keep') this.kept = keptOf(this.copy, this.state.unplaced);
     if (effect.type === 'say') this.world.told.push(effect.text);
     if (effect.type === 'fill')
       this.world.ask(
-        () => server.since(effect.after),
+        () => server.since(effect.after.id),
         edits => tell({ type: 'filled', edits }),
         () => tell({ type: 'filled', edits: null }),
+      );
+    if (effect.type === 'ask ends')
+      this.world.ask(
+        () => server.ends(this.author),
+        ends => tell({ type: 'ends', ends }),
+        () => tell({ type: 'ends', ends: null }),
       );
     if (effect.type !== 'send') return;
     const { edit, revisions } = effect;
     const { key } = edit;
     this.world.ask(
       (): Answer => {
+        if (edit.step) return server.stepNamed(edit.step, this.author, key);
         const { refused } = this.world;
         const isKnown = edit.parts.some(part => server.edits.some(each => each.editKey === part.key));
         if (this.world.isRefusing && !isKnown) refused.add(key);
@@ -114,9 +126,15 @@ class Window {
         return server.store(edit, revisions, this.author, refused.has(key));
       },
       answer => {
-        if (answer.status === 'stored') tell({ type: 'stored', edits: answer.edits });
+        if (answer.status === 'stored') tell({ type: 'stored', key, edits: answer.edits });
         else if (answer.status === 'stale') tell({ type: 'stale', key, revisions, since: answer.since });
-        else tell({ type: 'refused', key, reason: 'No.' });
+        else
+          tell({
+            type: 'refused',
+            key,
+            reason: `No “${edit.step?.change ?? key}”.`,
+            isGone: answer.isGone === true,
+          });
       },
       () => tell({ type: 'failed', key }),
     );
@@ -129,6 +147,7 @@ class Window {
       patch: identified(this.copy.shownAt(path), patch),
     }));
     this.dispatch({ type: 'made', edit: { key, changeId: key, label: key, parts } });
+    this.log.push(key);
   }
 
   /** Is told what is stored, from somewhere on: what is known already may be told again. */
@@ -147,7 +166,8 @@ const ACTS = [
   ...['together', 'together', 'make', 'replace', 'carry'],
   ...['say', 'say', 'say', 'insert', 'remove', 'move', 'rename', 'title', 'both'],
   ...['arrive', 'arrive', 'arrive', 'arrive', 'lose', 'double', 'hear', 'due', 'due'],
-  ...['refuse', 'close', 'restart', 'undo', 'undo', 'redo', 'there and back', 'decide'],
+  ...['refuse', 'close', 'restart', 'undo', 'redo', 'there and back', 'decide'],
+  ...['take back', 'take back', 'bring back', 'slip', 'slip'],
 ] as const;
 
 const acts = fc.array(
@@ -233,6 +253,7 @@ function step(world: World, window: Window, state: 'done' | 'undone', at: number
   const own = server.changes.filter(each => each.author === window.author && each.state === state);
   const change = own[at % Math.max(1, own.length)];
   if (!change || window.copy.pending.length > 0) return;
+  world.steps.delete(change.id);
   const ofOthers = (): string[] =>
     PATHS.flatMap(path => wordsOf(server.body(path))).filter(word => !word.startsWith(`${change.id} `));
   const before = ofOthers();
@@ -285,10 +306,35 @@ function run(
         return step(world, window, 'done', at, key);
       case 'redo':
         return step(world, window, 'undone', at, key);
+      case 'take back':
+      case 'bring back': {
+        const direction = act === 'take back' ? 'undo' : 'redo';
+        const next = endsOf(window.state.history)[direction];
+        if (act === 'take back') expectLastOf(world, window, next?.change);
+        window.dispatch({ type: 'step', direction, key });
+        // Made again it has another key, and stands behind what was done before it was.
+        if (act === 'bring back') window.hasBroughtBack = true;
+        if (!next) return;
+        if (made.has(next.change)) made.set(next.change, 'stepped');
+        world.steps.set(next.change, direction);
+        return;
+      }
+      case 'slip': {
+        // Done and taken back in one breath, whatever waits and whatever has been sent.
+        const before = shownIn(window);
+        const patches = patchesFor('say', key, window, path, at, to);
+        window.make(key, patches);
+        if (patches.size === 0) return;
+        made.set(key, 'stepped');
+        window.dispatch({ type: 'step', direction: 'undo', key: `${key}u` });
+        world.steps.set(key, 'undo');
+        return expect(shownIn(window)).toBe(before);
+      }
       case 'there and back': {
         const change = server.changes.find(each => each.author === window.author && each.state === 'done');
         const before = texts(world);
         if (!change || server.step(change, window.author, key).length === 0) return;
+        world.steps.delete(change.id);
         expect(server.step(change, window.author, `${key}b`)).not.toEqual([]);
         return expect(texts(world)).toBe(before);
       }
@@ -300,6 +346,27 @@ function run(
       }
     }
   });
+}
+
+const shownIn = ({ copy }: Window): string => JSON.stringify(ALL.map(path => copy.shownAt(path)));
+
+/** What is to be taken back is what was done last in this window of what stands, if it has heard of everything. */
+function expectLastOf(
+  { server }: World,
+  { copy, log, hasBroughtBack }: Window,
+  found: string | undefined,
+): void {
+  if (copy.lastEdit < server.edits.length || hasBroughtBack) return;
+  const isUndoing = (id: string): boolean => copy.pending.some(({ step: done }) => done?.change === id);
+  const stands = log.filter(id => {
+    const change = server.changes.find(each => each.id === id);
+    const isWaiting = copy.pending.some(({ changeId }) => changeId === id);
+    return !isUndoing(id) && (isWaiting || (change?.state === 'done' && !change.isInTheWay));
+  });
+  const last = stands.at(-1);
+  const steps = copy.pending.some(({ step: done }) => done);
+  if (last !== undefined && !steps && !server.edits.some(({ kind }) => kind === 'redo'))
+    expect(found).toBe(last);
 }
 
 /** Lets everything arrive, and whoever waits send, until nothing is under way. */
@@ -326,7 +393,7 @@ function settle(world: World): void {
 }
 
 test('all windows come to what the server has, and every edit is where it was meant, once', () => {
-  const seen = { stored: 0, asked: 0, told: 0 };
+  const seen = { stored: 0, asked: 0, told: 0, stepped: 0 };
   fc.assert(
     fc.property(fc.integer({ min: 2, max: 4 }), acts, (count, done) => {
       const world = new World();
@@ -341,6 +408,14 @@ test('all windows come to what the server has, and every edit is where it was me
       expect(new Set(storedKeys).size).toBe(storedKeys.length);
       for (const [key, outcome] of made) {
         if (outcome === 'decided') continue;
+        if (outcome === 'stepped') {
+          const change = server.changes.find(({ id }) => id === key);
+          const isTold = world.told.some(text => text.includes(`“${key}”`));
+          const wanted = world.steps.get(key) === 'undo' ? 'undone' : 'done';
+          if (!isTold && world.steps.has(key) && change) expect([key, change.state]).toEqual([key, wanted]);
+          seen.stepped++;
+          continue;
+        }
         const isStored = storedKeys.includes(key);
         const isAsked = windows.some(({ copy }) => copy.meetings.some(({ mine }) => mine.key === key));
         const isTold = world.told.some(text => text.includes(`“${key}”`));
@@ -359,5 +434,5 @@ test('all windows come to what the server has, and every edit is where it was me
       examples: [[2, STORED_WHILE_TAKEN_UP]],
     },
   );
-  expect(Math.min(seen.stored, seen.asked, seen.told)).toBeGreaterThan(2);
+  expect(Math.min(seen.stored, seen.asked, seen.told, seen.stepped)).toBeGreaterThan(2);
 });

@@ -1,4 +1,5 @@
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
+import { differenceOf } from '@periwinkle/core/formats/difference';
 import { insist, rebase } from '@periwinkle/core/formats/rebase';
 import { isSameJson } from '@periwinkle/core/formats/json';
 import type { StoredDocument, StoredEdit } from '../data/stored';
@@ -14,6 +15,12 @@ export interface PendingPart extends EditPart {
   readonly key: string;
 }
 
+/** A step through the history: a change that is taken back or brought back. */
+export interface HistoryStep {
+  readonly direction: 'undo' | 'redo';
+  readonly change: string;
+}
+
 /** An edit made here that the server has not confirmed: all its parts are stored, or none. */
 export interface PendingEdit {
   readonly key: string;
@@ -21,7 +28,12 @@ export interface PendingEdit {
   readonly label: string;
   /** Those that are not confirmed yet, each of a document of its own. */
   readonly parts: readonly PendingPart[];
+  /** Of a step: its parts are what it is taken to do, as far as that is known here; the server says what it did. */
+  readonly step?: HistoryStep;
 }
+
+/** Gives a document with what it names as that is called by now; the same document where it names nothing of it. */
+export type Carry = (path: string, document: unknown) => unknown;
 
 /** An edit made here that met one made elsewhere, at the same place. */
 export interface Meeting {
@@ -63,11 +75,13 @@ export class WorkingCopy {
     readonly documents: ReadonlyMap<string, unknown>,
     /** Number of the edit up to which all are known. */
     readonly lastEdit: number,
-    /** Numbers of edits that are known beyond it: of other documents, others may still be missing. */
-    private readonly beyond: ReadonlySet<number> = new Set(),
+    /** Its key, by which the server sees whether it is still the same. */
+    readonly lastKey: string,
+    /** Edits that are known beyond it, by number, with their keys: of other documents, others may still be missing. */
+    private readonly beyond: ReadonlyMap<number, string> = new Map(),
   ) {}
 
-  static of(documents: readonly StoredDocument[], lastEdit: number): WorkingCopy {
+  static of(documents: readonly StoredDocument[], lastEdit: number, lastKey: string = ''): WorkingCopy {
     const confirmed = new Map(documents.map(document => [document.path, document]));
     const present = documents.filter(({ body }) => body !== null);
     return new WorkingCopy(
@@ -76,6 +90,7 @@ export class WorkingCopy {
       [],
       new Map(present.map(({ path, body }) => [path, body])),
       lastEdit,
+      lastKey,
     );
   }
 
@@ -112,34 +127,34 @@ export class WorkingCopy {
     return revision > this.confirmedAt(path).revision + 1;
   }
 
-  /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. */
-  withStored(edit: StoredEdit): WorkingCopy {
+  /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. What waits is `carried` along with names. */
+  withStored(edit: StoredEdit, carry: Carry | null = null): WorkingCopy {
     const { path, revision } = edit;
     const before = this.confirmedAt(path);
-    const known = this.knownWith(edit.id);
+    const known = this.knownWith(edit);
     if (revision !== before.revision + 1) return known === null ? this : this.with(known);
     const { document: body } = applyPatch(before.body, edit.patch);
     const confirmed = new Map(this.confirmed).set(path, { path, revision, body });
-    const isOwn = ({ parts }: PendingEdit): boolean => parts.some(({ key }) => key === edit.editKey);
-    const own = this.pending.find(isOwn);
+    const own = this.pending.find(each => sentPart(each, edit) !== undefined);
     const first = this.pending.find(({ parts }) => parts.some(part => part.path === path));
-    const sent = own?.parts.find(({ key }) => key === edit.editKey);
+    const sent = own && sentPart(own, edit);
     if (sent && own === first && isSameJson(sent.patch, edit.patch)) {
       // As we made it: what is shown already has it.
       const pending = this.pending.flatMap(each => (each === own ? withoutPart(own, sent) : [each]));
       return this.with({ ...known, confirmed, pending }).settled(path);
     }
     // Our own may also have been sent by another window that has taken it up, as it then was.
-    const followed = this.followed(new Map([[path, edit.patch]]), part => part === sent);
+    const followed = this.followed(new Map([[path, edit.patch]]), part => part === sent, own ? null : carry);
     return this.with({ ...known, confirmed }).following(followed, edit);
   }
 
-  /** Drops an edit the server refused, and what builds on it. Gives the edits that went with it, too. */
+  /** Drops an edit, and what builds on it. Gives the edits that went with it, too. */
   without(key: string): { copy: WorkingCopy; lost: readonly PendingEdit[] } {
     const edit = this.pending.find(each => each.key === key);
     if (!edit) return { copy: this, lost: [] };
     const followed = this.followed(new Map(), part => edit.parts.includes(part));
-    const copy = this.following({ ...followed, meetings: [] }, null);
+    const pending = followed.pending.filter(each => each.key !== key);
+    const copy = this.following({ ...followed, pending, meetings: [] }, null);
     return { copy, lost: followed.meetings.map(({ mine }) => mine) };
   }
 
@@ -153,7 +168,8 @@ export class WorkingCopy {
     meetings?: readonly Meeting[];
     documents?: ReadonlyMap<string, unknown>;
     lastEdit?: number;
-    beyond?: ReadonlySet<number>;
+    lastKey?: string;
+    beyond?: ReadonlyMap<number, string>;
   }): WorkingCopy {
     return new WorkingCopy(
       parts.confirmed ?? this.confirmed,
@@ -161,17 +177,24 @@ export class WorkingCopy {
       parts.meetings ?? this.meetings,
       parts.documents ?? this.documents,
       parts.lastEdit ?? this.lastEdit,
+      parts.lastKey ?? this.lastKey,
       parts.beyond ?? this.beyond,
     );
   }
 
   /** What is known with one edit more; `null` where it is known already. */
-  private knownWith(id: number): { lastEdit: number; beyond: ReadonlySet<number> } | null {
+  private knownWith({
+    id,
+    editKey,
+  }: StoredEdit): { lastEdit: number; lastKey: string; beyond: ReadonlyMap<number, string> } | null {
     if (id <= this.lastEdit || this.beyond.has(id)) return null;
-    const beyond = new Set(this.beyond).add(id);
-    let { lastEdit } = this;
-    while (beyond.delete(lastEdit + 1)) lastEdit++;
-    return { lastEdit, beyond };
+    const beyond = new Map(this.beyond).set(id, editKey);
+    let { lastEdit, lastKey } = this;
+    for (let next = beyond.get(lastEdit + 1); next !== undefined; next = beyond.get(lastEdit + 1)) {
+      lastKey = next;
+      beyond.delete(++lastEdit);
+    }
+    return { lastEdit, lastKey, beyond };
   }
 
   /** Nothing pending on a document any more: the confirmed object is the shown one, so that both keep one identity. */
@@ -187,7 +210,11 @@ export class WorkingCopy {
    * The pending edits as they follow what was done elsewhere on what is confirmed, by document. An edit of which a part meets that, and
    * parts that are to be left out, are taken back for those behind: they follow the inverse as well, and meet it where they build on it.
    */
-  private followed(theirs: ReadonlyMap<string, Patch>, isLeftOut: (part: PendingPart) => boolean): Followed {
+  private followed(
+    theirs: ReadonlyMap<string, Patch>,
+    isLeftOut: (part: PendingPart) => boolean,
+    carry: Carry | null = null,
+  ): Followed {
     const lines = new Map<string, Line>();
     const lineOf = (path: string): Line => {
       const known = lines.get(path);
@@ -211,6 +238,12 @@ export class WorkingCopy {
       const both = kept.map(({ path, patch }) => alongRemote(lineOf(path), patch));
       const met = both.findIndex(each => !each.ok);
       const found = both[met];
+      if (found && !found.ok && edit.step) {
+        // What it comes to the server says.
+        pending.push({ ...edit, parts: [] });
+        edit.parts.forEach(takeBack);
+        continue;
+      }
       if (found && !found.ok) {
         const parts = allOf(
           kept.map(part => insisted(part, lineOf(part.path).before, lineOf(part.path).remote)),
@@ -222,8 +255,13 @@ export class WorkingCopy {
       }
       edit.parts.filter(isLeftOut).forEach(takeBack);
       const parts = kept.map((part, index) => {
-        const { mine, theirs: remote } = both[index] as { mine: Patch; theirs: Patch };
+        const side = both[index] as { mine: Patch; theirs: Patch };
         const { before, now } = lineOf(part.path);
+        const named = carry ? namedAnew(carry, part.path, applyPatch(now, side.mine).document) : [];
+        const [mine, remote] = [
+          [...side.mine, ...named],
+          [...side.theirs, ...named],
+        ];
         meetings = meetings.map(each => ({
           ...each,
           parts:
@@ -237,7 +275,7 @@ export class WorkingCopy {
         });
         return { ...part, patch: mine };
       });
-      if (parts.length > 0) pending.push({ ...edit, parts });
+      if (parts.length > 0 || edit.step) pending.push({ ...edit, parts });
     }
     const remotes = new Map([...lines].map(([path, { remote }]) => [path, remote]));
     return { pending, meetings, remotes };
@@ -264,8 +302,20 @@ export class WorkingCopy {
 
 const withoutPart = (edit: PendingEdit, part: PendingPart): PendingEdit[] => {
   const parts = edit.parts.filter(each => each !== part);
-  return parts.length > 0 ? [{ ...edit, parts }] : [];
+  return parts.length > 0 || edit.step ? [{ ...edit, parts }] : [];
 };
+
+/** The part of an edit made here that a stored edit is; of a step, what it does to the document. */
+function sentPart({ parts, step, changeId }: PendingEdit, stored: StoredEdit): PendingPart | undefined {
+  if (!step) return parts.find(({ key }) => key === stored.editKey);
+  return changeId === stored.changeId ? parts.find(({ path }) => path === stored.path) : undefined;
+}
+
+/** What is still to be done to a document so that it names everything as that is called by now. */
+function namedAnew(carry: Carry, path: string, document: unknown): Patch {
+  const named = carry(path, document);
+  return named === document ? [] : differenceOf(document, named);
+}
 
 const alongRemote = ({ before, remote }: Line, patch: Patch) =>
   remote.length === 0 ? ({ ok: true, mine: patch, theirs: remote } as const) : rebase(before, patch, remote);

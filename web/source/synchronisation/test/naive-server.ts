@@ -3,7 +3,8 @@ import { guarded } from '@periwinkle/core/formats/identity';
 import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
 import { placed } from '@periwinkle/core/formats/placing';
 import type { StoredDocument, StoredEdit } from '../../data/stored';
-import type { PendingEdit, PendingPart } from '../working-copy';
+import type { HistoryEnds, NamedChange } from '../../data/api';
+import type { HistoryStep, PendingEdit, PendingPart } from '../working-copy';
 
 type Written = StoredEdit & { readonly inverse: Patch };
 
@@ -11,6 +12,10 @@ interface Change {
   readonly id: string;
   readonly author: string;
   state: 'done' | 'undone';
+  /** Numbers of its newest edit, and of the newest that did it, took it back or brought it back. */
+  made: number;
+  position: number;
+  isInTheWay: boolean;
   /** Under which the edits stand that were the last to do or undo it. */
   act: string;
 }
@@ -18,7 +23,7 @@ interface Change {
 export type Answer =
   | { readonly status: 'stored'; readonly edits: readonly StoredEdit[] }
   | { readonly status: 'stale'; readonly since: readonly StoredEdit[] }
-  | { readonly status: 'refused' };
+  | { readonly status: 'refused'; readonly isGone?: boolean };
 
 /** What a server must do, in the plainest words: a list of edits, each made on the revision before it, or placed there. */
 export class NaiveServer {
@@ -55,7 +60,14 @@ export class NaiveServer {
     if (placed.some(patch => patch === null)) return { status: 'stale', since };
     const change = this.changes.find(({ id }) => id === edit.changeId);
     if (isRefused || (change && change.act !== change.id)) return { status: 'refused' };
-    if (!change) this.changes.push({ id: edit.changeId, author, state: 'done', act: edit.changeId });
+    const number = this.edits.length + edit.parts.length;
+    const last = { made: number, position: number };
+    if (change) Object.assign(change, last);
+    else
+      this.changes.push({
+        ...{ id: edit.changeId, author, state: 'done', act: edit.changeId, isInTheWay: false },
+        ...last,
+      });
     const names = { kind: 'edit', changeId: edit.changeId, target: null, label: edit.label, author } as const;
     const edits = edit.parts.map(({ key, path }, index) =>
       this.write(path, placed[index]!, { ...names, editKey: key }),
@@ -70,6 +82,30 @@ export class NaiveServer {
     if (own.length !== revision - made) return null;
     const along = alongEdits(body, own, patch);
     return along.ok ? along.patch : null;
+  }
+
+  /** What an author would take back and bring back next. */
+  ends(author: string): HistoryEnds {
+    const own = this.changes.filter(each => each.author === author && !each.isInTheWay);
+    const newest = (state: Change['state']): Change | undefined =>
+      own.filter(each => each.state === state).sort((a, b) => b.position - a.position)[0];
+    const [undo, redo] = [newest('done'), newest('undone')];
+    const made = Math.max(0, ...this.changes.filter(each => each.author === author).map(each => each.made));
+    const named = (change: Change | undefined): NamedChange | null =>
+      change ? { change: change.id, label: change.id } : null;
+    return { undo: named(undo), redo: redo && made > redo.position ? null : named(redo) };
+  }
+
+  stepNamed({ direction, change: id }: HistoryStep, author: string, key: string): Answer {
+    const before = this.edits.filter(each => each.changeId === key);
+    if (before.length > 0) return { status: 'stored', edits: before };
+    const change = this.changes.find(each => each.id === id);
+    if (!change) return { status: 'refused', isGone: true };
+    if (change.state !== (direction === 'undo' ? 'done' : 'undone')) return { status: 'refused' };
+    const edits = this.step(change, author, key);
+    if (edits.length > 0) return { status: 'stored', edits };
+    change.isInTheWay = true;
+    return { status: 'refused' };
   }
 
   /** Takes a change back or brings it back; no edits where something stands in the way. */
@@ -98,6 +134,7 @@ export class NaiveServer {
     );
     change.state = kind === 'undo' ? 'undone' : 'done';
     change.act = key;
+    change.position = this.edits.length;
     return done;
   }
 
