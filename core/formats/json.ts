@@ -43,9 +43,10 @@ export function valueAt(document: unknown, steps: readonly Step[]): unknown {
 
 /** Whether two values say the same; the order of members counts for nothing (RFC 6902, section 4.6). */
 export function isSameJson(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
   if (Array.isArray(a) && Array.isArray(b))
     return a.length === b.length && a.every((each, index) => isSameJson(each, b[index]));
-  if (!isObject(a) || !isObject(b)) return a === b;
+  if (!isObject(a) || !isObject(b)) return false;
   const keys = Object.keys(a);
   return (
     keys.length === Object.keys(b).length &&

@@ -8,6 +8,8 @@ import { valueKind } from '@periwinkle/core/values/value-kinds';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { Token } from '@periwinkle/core/tokens/token-set';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
+import { MovedNote, useDraft, useLeaving } from '../common/use-draft';
+import { useStore } from '../data/system-context';
 
 /** Something that can be put in: a token, by its key, or a keyword. */
 interface Candidate extends CompletionItem {
@@ -38,11 +40,12 @@ const MOST = 200;
  */
 export function ValueEditor(props: ValueEditorProps) {
   const { property, initial, fault, onTry, onSet, onLeave, onNewToken } = props;
-  const [text, setText] = useState(initial);
+  const store = useStore();
+  const draft = useDraft(initial);
+  const { text, isOpen: touched } = draft;
   const [problem, setProblem] = useState<LocalProblem | null>(null);
   const done = useRef(false);
   const all = useCandidates(props);
-  const touched = text !== initial;
   const missing = onNewToken && touched ? missingToken(text, all) : null;
   const listed = useMemo(() => fitting(all, touched ? text : '', MOST), [all, text, touched]);
 
@@ -55,11 +58,22 @@ export function ValueEditor(props: ValueEditorProps) {
     const settled = asToken(wanted, all);
     const found = fault(settled);
     if (found) return setProblem(found);
-    finish(() => onSet(settled));
+    if (draft.mayPut()) finish(() => onSet(settled));
   };
+  /** Keeps what is written where that can be, and says it where it cannot. Gives whether nothing is left. */
+  const leave = (goes: 'field' | 'page'): boolean => {
+    const settled = asToken(text, all);
+    if (done.current || !touched) return true;
+    const reason =
+      draft.moved === null ? fault(settled)?.message : `it was changed meanwhile to “${draft.moved}”`;
+    if (reason === undefined) finish(() => onSet(settled));
+    else if (goes === 'field') store.say('error', `${property}: “${text}” was not put in: ${reason}`);
+    return reason === undefined;
+  };
+  useLeaving(leave);
   const tryOut = (wanted: string): void => onTry(fault(wanted) ? null : wanted);
   const write = (wanted: string): void => {
-    setText(wanted);
+    draft.write(wanted);
     setProblem(null);
     tryOut(asToken(wanted, all));
   };
@@ -93,7 +107,9 @@ export function ValueEditor(props: ValueEditorProps) {
         describe={candidate => <About candidate={candidate} {...props} />}
         stays
         before={
-          problem ? (
+          draft.moved !== null ? (
+            <MovedNote draft={draft} id="entry-fault" />
+          ) : problem ? (
             <div className="fault" id="entry-fault" role="alert">
               {problem.message}{' '}
               {problem.suggestion ? (
@@ -124,10 +140,12 @@ export function ValueEditor(props: ValueEditorProps) {
           autoFocus: true,
           autoComplete: 'off',
           'aria-invalid': problem !== null,
-          'aria-describedby': problem ? 'entry-fault' : undefined,
+          'aria-describedby': problem || draft.moved !== null ? 'entry-fault' : undefined,
           onFocus: event => event.target.select(),
-          onBlur: () =>
-            finish(() => (touched && !fault(asToken(text, all)) ? onSet(asToken(text, all)) : onLeave())),
+          onBlur: () => {
+            leave('field');
+            finish(onLeave);
+          },
         }}
       />
     </div>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
-import { isObject } from '@periwinkle/core/formats/json';
+import { isObject, isSameJson } from '@periwinkle/core/formats/json';
 
 type Entry = Readonly<Record<string, unknown>>;
 
@@ -24,6 +24,7 @@ export function EntriesDialog({
 }) {
   const [entries, setEntries] = useState<readonly Entry[]>(given.filter(isObject));
   const [fault, setFault] = useState<string | null>(null);
+  const [begunOn, setBegunOn] = useState(given);
   const nested = component.nested.find(({ repeat }) => repeat === contentKey);
   const declared = component.document.content?.find(({ id }) => id === contentKey)?.entry ?? [];
   const keys = [
@@ -42,6 +43,13 @@ export function EntriesDialog({
     setEntries(entries.toSpliced(index, 1).toSpliced(to, 0, entries[index]!));
   };
   const keep = (): void => {
+    if (!isSameJson(given, begunOn)) {
+      // Asked once; whoever keeps again means it.
+      setBegunOn(given);
+      return setFault(
+        'The entries were changed elsewhere meanwhile. Keep once more to put yours in their place.',
+      );
+    }
     const reason = onCommit(entries);
     if (reason === null) onClose();
     else setFault(reason);

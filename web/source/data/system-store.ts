@@ -27,6 +27,7 @@ import {
 import { ApiError } from './api-error';
 import { api, author, type HistoryEnds, type KnownEdit, type NamedChange, type WholeSystem } from './api';
 import { backOff } from './back-off';
+import { openDrafts } from './drafts';
 import { EditStream } from './edit-stream';
 import { Outbox } from './outbox';
 import type { StoredEdit } from './stored';
@@ -52,6 +53,8 @@ export interface SystemState {
   readonly pending: readonly PendingEdit[];
   /** What could not be placed. */
   readonly unplaced: readonly Unplaced[];
+  /** Why nothing could be stored last, in words. */
+  readonly trouble: string | null;
   /** Whether the browser keeps what is not stored yet until the window is opened again. */
   readonly keeps: boolean;
   readonly history: HistoryEnds;
@@ -101,6 +104,7 @@ export class SystemStore {
       storing: 'stored',
       pending: [],
       unplaced: [],
+      trouble: null,
       keeps: true,
       history: whole.history,
       meetings: [],
@@ -226,7 +230,7 @@ export class SystemStore {
       case 'keep':
         return void this.outbox.keep(keptOf(this.sync.copy, this.sync.unplaced)).then(
           () => this.show({ keeps: true }),
-          () => this.show({ keeps: false }),
+          () => this.saysThatNothingIsKept(),
         );
       case 'say':
         return this.say(effect.tone, effect.text);
@@ -234,6 +238,15 @@ export class SystemStore {
         // Whoever takes it up tries again.
         return;
     }
+  }
+
+  private saysThatNothingIsKept(): void {
+    if (!this.current.keeps) return;
+    this.show({ keeps: false });
+    this.say(
+      'plain',
+      'This browser keeps nothing: what is not stored yet is lost when this window is closed.',
+    );
   }
 
   private async send(edit: PendingEdit, revisions: readonly number[]): Promise<void> {
@@ -251,7 +264,7 @@ export class SystemStore {
       if (!(error instanceof ApiError)) throw error;
       const { key } = edit;
       if (error.status === 412) return { type: 'stale', key, revisions, since: error.body.since ?? [] };
-      if (error.passing) return { type: 'failed', key };
+      if (error.passing) return { type: 'failed', key, reason: error.message };
       return { type: 'refused', key, reason: error.message, isGone: error.status === 404 };
     }
   }
@@ -342,7 +355,7 @@ export class SystemStore {
     const history =
       this.sync.history === this.shownHistory ? this.current.history : endsOf(this.sync.history);
     this.shownHistory = this.sync.history;
-    const { unplaced } = this.sync;
+    const { unplaced, trouble } = this.sync;
     this.current = {
       ...this.current,
       ...parts,
@@ -353,6 +366,7 @@ export class SystemStore {
       pending,
       meetings,
       unplaced,
+      trouble,
     };
     this.listeners.forEach(listener => listener());
   }
@@ -373,9 +387,11 @@ export class SystemStore {
 
   /** Closing a window ends its sending; another window can only go on with it later. */
   private readonly askBeforeLeaving = (event: BeforeUnloadEvent): void => {
+    // What is being written is made an edit where it can be; what cannot is asked about like what waits.
+    const isWritten = [...openDrafts].map(keep => keep()).every(Boolean);
     const { copy, unplaced } = this.sync;
     const isUndecided = copy.meetings.length + unplaced.length > 0 && !this.outbox.isKept;
-    if (copy.pending.length > 0 || isUndecided) event.preventDefault();
+    if (!isWritten || copy.pending.length > 0 || isUndecided) event.preventDefault();
   };
 
   private open(): void {

@@ -3,19 +3,9 @@ import { behaves } from '@periwinkle/core/behaviour/behaves';
 import { Mark } from '../common/mark';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
-import type { Storing } from '../data/system-store';
 import { ContextPicker } from './context-picker';
+import { StoringState } from './storing-state';
 import type { Dialog } from './system-frame';
-
-const STORING: Record<Storing, { words: string; className: string; title: string }> = {
-  stored: { words: 'stored', className: 'holds', title: 'Everything is stored' },
-  storing: { words: 'storing …', className: '', title: 'The last edit is on its way' },
-  waiting: {
-    words: 'not stored',
-    className: 'fails',
-    title: 'The server does not answer; it is tried again, and nothing is lost',
-  },
-};
 
 /** The slim band on top: whose system, the parts of the book, contexts, find, history, whether all is stored. */
 export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
@@ -25,7 +15,7 @@ export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
   const store = useStore();
   const edited = useSystemPart('edited');
   const history = useSystemPart('history');
-  const storing = STORING[useSystemPart('storing')];
+  const unplaced = useSystemPart('unplaced');
   const base = `/${systemId}`;
   const parts = pathname.slice(base.length).split('/').filter(Boolean);
   const inFields = parts.length === 0 || !['tokens', 'trials', 'guide', 'outputs'].includes(parts[0]!);
@@ -58,7 +48,7 @@ export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
             title={
               history.undo === null ? 'Nothing to take back' : `Take back: ${history.undo.label} (Ctrl+Z)`
             }
-            onClick={() => void store.step('undo')}
+            onClick={() => store.step('undo')}
           >
             undo
           </button>{' '}
@@ -71,7 +61,7 @@ export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
                 ? 'Nothing to bring back'
                 : `Bring back: ${history.redo.label} (Ctrl+Shift+Z)`
             }
-            onClick={() => void store.step('redo')}
+            onClick={() => store.step('redo')}
           >
             redo
           </button>
@@ -82,9 +72,17 @@ export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {
         <button type="button" className="act" onClick={() => onOpen('find')}>
           find <kbd>/</kbd>
         </button>
-        <span className={`storing ${storing.className}`} role="status" title={storing.title}>
-          {storing.words}
-        </span>
+        {unplaced.length > 0 ? (
+          <button
+            type="button"
+            className="act fails"
+            title="What could not be stored is kept here: look at it, copy it, place it after all"
+            onClick={() => onOpen('unplaced')}
+          >
+            {unplaced.length} not placed
+          </button>
+        ) : null}
+        <StoringState />
       </div>
     </header>
   );

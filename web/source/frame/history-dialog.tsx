@@ -84,7 +84,7 @@ function Entry({ change }: { change: ListedChange }) {
         type="button"
         className="act"
         aria-label={`${words}: ${change.label}`}
-        onClick={() => void store.stepTo(isDone ? 'undo' : 'redo', change)}
+        onClick={() => store.stepTo(isDone ? 'undo' : 'redo', change)}
       >
         {words}
       </button>
@@ -101,7 +101,7 @@ function Step({ direction, words }: { direction: 'undo' | 'redo'; words: string 
       className="act"
       disabled={next === null}
       title={next?.label}
-      onClick={() => void store.step(direction)}
+      onClick={() => store.step(direction)}
     >
       {words}
     </button>

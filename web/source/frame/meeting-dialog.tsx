@@ -1,11 +1,16 @@
 import Modal from 'react-bootstrap/Modal';
-import type { Patch } from '@periwinkle/core/formats/patch';
-import { useStore } from '../data/system-context';
+import { placeWords } from '@periwinkle/core/formats/edit-words';
+import { pointerSteps } from '@periwinkle/core/formats/json';
+import { useStore, useSystemPart } from '../data/system-context';
 import type { Meeting } from '../synchronisation/working-copy';
+import { EditContent } from './edit-content';
 
 /** Two edits of the same place: both are shown, and a person decides. */
 export function MeetingDialog({ meeting }: { meeting: Meeting }) {
   const store = useStore();
+  const { documents } = useSystemPart('edited');
+  const { mine, theirs, parts, path, place } = meeting;
+  const words = placeWords(documents.get(path), pointerSteps(place) ?? []);
   return (
     <Modal show backdrop="static" keyboard={false} animation={false} aria-labelledby="meeting-title">
       <Modal.Header>
@@ -13,17 +18,18 @@ export function MeetingDialog({ meeting }: { meeting: Meeting }) {
       </Modal.Header>
       <Modal.Body>
         <p>
-          The same place, <code>{meeting.place}</code> in <code>{meeting.path}</code>, was changed in another
-          window while you changed it. Nothing is lost; which one stands?
+          {place === '' ? 'The same document' : `The same place, ${words},`} was changed in another window
+          while you changed it.{' '}
+          {parts ? 'Which one stands?' : 'What you changed is gone there; yours can be put aside.'}
         </p>
         <div className="both">
           <div>
-            <b>Yours</b>: {meeting.mine.label}
-            <pre className="mono">{patchText(ofPlace(meeting))}</pre>
+            <b>Yours</b>: {mine.label}
+            <EditContent parts={parts ?? mine.parts} />
           </div>
           <div>
-            <b>Elsewhere</b>: {meeting.theirs.label}
-            <pre className="mono">{patchText(meeting.theirs.patch)}</pre>
+            <b>Elsewhere</b>: {theirs.label}
+            <EditContent parts={[{ path: theirs.path, patch: theirs.patch }]} />
           </div>
         </div>
       </Modal.Body>
@@ -35,24 +41,20 @@ export function MeetingDialog({ meeting }: { meeting: Meeting }) {
         >
           Keep what is there
         </button>
-        <button type="button" className="btn btn-primary" onClick={() => store.decide(meeting, 'mine')}>
-          Put mine in its place
+        <button
+          type="button"
+          className={parts ? 'btn btn-outline-primary' : 'btn btn-primary'}
+          title="It is kept under “not placed”, and can be copied or placed later"
+          onClick={() => store.decide(meeting, 'aside')}
+        >
+          Put mine aside
         </button>
+        {parts ? (
+          <button type="button" className="btn btn-primary" onClick={() => store.decide(meeting, 'mine')}>
+            Put mine in its place
+          </button>
+        ) : null}
       </Modal.Footer>
     </Modal>
   );
-}
-
-/** What ours does to the document in which the two met. */
-const ofPlace = ({ mine, path }: Meeting): Patch => mine.parts.find(part => part.path === path)?.patch ?? [];
-
-function patchText(patch: Patch): string {
-  return patch
-    .filter(operation => operation.op !== 'test')
-    .map(operation => {
-      if (operation.op === 'remove') return `taken out: ${operation.path}`;
-      if ('from' in operation) return `moved: ${operation.from} to ${operation.path}`;
-      return typeof operation.value === 'string' ? operation.value : JSON.stringify(operation.value, null, 1);
-    })
-    .join('\n');
 }

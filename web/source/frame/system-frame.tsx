@@ -12,8 +12,9 @@ import { HistoryDialog } from './history-dialog';
 import { MeetingDialog } from './meeting-dialog';
 import { Notices } from './notices';
 import { ShortcutsDialog } from './shortcuts-dialog';
+import { UnplacedDialog } from './unplaced-dialog';
 
-export type Dialog = 'find' | 'history' | 'shortcuts' | null;
+export type Dialog = 'find' | 'history' | 'shortcuts' | 'unplaced' | null;
 
 /** Everything inside a system: the band on top, the screen, and what may lie over it. */
 export function SystemFrame() {
@@ -47,9 +48,9 @@ function Inside() {
     Object.assign(window, { periwinkle: store });
   }, [store]);
   usePageKeys({
-    'Ctrl+Z': () => void store.step('undo'),
-    'Ctrl+Shift+Z': () => void store.step('redo'),
-    'Ctrl+Y': () => void store.step('redo'),
+    'Ctrl+Z': () => store.step('undo'),
+    'Ctrl+Shift+Z': () => store.step('redo'),
+    'Ctrl+Y': () => store.step('redo'),
     '/': () => setDialog('find'),
     '?': () => setDialog('shortcuts'),
   });
@@ -68,6 +69,7 @@ function Inside() {
       <Notices notices={notices} onPutAway={id => store.putAway(id)} />
       {dialog === 'find' ? <FindDialog system={system} onClose={close} /> : null}
       {dialog === 'history' ? <HistoryDialog onClose={close} /> : null}
+      {dialog === 'unplaced' ? <UnplacedDialog onClose={close} /> : null}
       {dialog === 'shortcuts' ? <ShortcutsDialog onClose={close} /> : null}
       {meeting ? <MeetingDialog meeting={meeting} /> : null}
     </SpecimenStyles>

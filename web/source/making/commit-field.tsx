@@ -1,6 +1,11 @@
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { useId, useRef, useState, type KeyboardEvent } from 'react';
+import { MovedNote, useDraft, useLeaving } from '../common/use-draft';
+import { useStore } from '../data/system-context';
 
-/** A line of text that is stored when one leaves it or presses Enter; Escape leaves it as it was. What cannot be is said below it. */
+/**
+ * A line of text that is stored when one leaves it or presses Enter; Escape leaves it as it was. What cannot be is said below it, and so is what
+ * another has put there meanwhile, over which nothing is put unasked.
+ */
 export function CommitField({
   label,
   value,
@@ -25,30 +30,46 @@ export function CommitField({
   /** Whether what it is stands beside it anyway: the label is for readers. */
   quiet?: boolean;
 }) {
-  const [text, setText] = useState(value);
+  const store = useStore();
+  const draft = useDraft(value);
+  const { text } = draft;
   const [fault, setFault] = useState<string | null>(null);
   const id = useId();
-  const isLeaving = useRef(false);
-  useEffect(() => setText(value), [value]);
+  /** What was given up or handed on already, so that leaving does not do it again. */
+  const done = useRef<string | null>(null);
   const type = (next: string): void => {
-    setText(next);
+    draft.write(next);
+    done.current = null;
     setFault(null);
     onType?.(next);
   };
-  const commit = (): void => {
-    if (isLeaving.current || text === value) return;
-    setFault(onCommit(text));
+  /** Gives why the draft is not put in; `null` where it is, or there is none. */
+  const put = (isAsked = false): string | null => {
+    if (!draft.isOpen || done.current === text) return null;
+    if (draft.moved !== null && !isAsked) return `it was changed meanwhile to “${draft.moved}”.`;
+    const reason = onCommit(text);
+    if (reason === null) done.current = text;
+    return reason;
   };
+  const leave = (): void => {
+    if (draft.moved === null) setFault(put());
+  };
+  useLeaving(goes => {
+    const reason = put();
+    if (reason !== null && goes === 'field')
+      store.say('error', `${label}: “${text}” was not put in: ${reason}`);
+    return reason === null;
+  });
   const onKeyDown = (event: KeyboardEvent<HTMLElement>): void => {
     if (event.key === 'Enter' && (lines === 1 || event.ctrlKey)) {
       event.preventDefault();
-      commit();
+      if (draft.mayPut()) setFault(put(true));
     }
-    if (event.key !== 'Escape' || text === value) return;
+    if (event.key !== 'Escape' || !draft.isOpen) return;
     event.stopPropagation();
-    isLeaving.current = true;
     type(value);
-    queueMicrotask(() => (isLeaving.current = false));
+    draft.giveUp();
+    done.current = text;
   };
   const common = {
     id,
@@ -58,8 +79,8 @@ export function CommitField({
     autoFocus,
     spellCheck: !mono,
     'aria-invalid': fault !== null,
-    'aria-describedby': fault === null ? undefined : `${id}-fault`,
-    onBlur: commit,
+    'aria-describedby': fault !== null ? `${id}-fault` : draft.moved !== null ? `${id}-moved` : undefined,
+    onBlur: leave,
     onKeyDown,
   };
   return (
@@ -73,6 +94,7 @@ export function CommitField({
         ) : (
           <input {...common} onChange={event => type(event.target.value)} />
         )}
+        <MovedNote draft={draft} id={`${id}-moved`} />
         {fault === null ? null : (
           <p className="fault" id={`${id}-fault`} role="alert">
             {fault}

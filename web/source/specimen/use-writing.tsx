@@ -6,6 +6,8 @@ import {
   type ReactNode,
   type RefObject,
 } from 'react';
+import { isSameJson } from '@periwinkle/core/formats/json';
+import { useLeaving } from '../common/use-draft';
 import { sampleKeysOf } from '@periwinkle/core/components/nesting/sample-keys';
 import { writeText } from '@periwinkle/core/editing/sample-edits';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
@@ -23,6 +25,8 @@ interface Spot {
 
 /** What is being written: which of a specimen's texts, in reading order, and where over it, as it was drawn then. */
 interface Written {
+  /** What the sample gave for the text when one began to write. */
+  readonly given: unknown;
   readonly specimen: HTMLElement;
   readonly combination: Combination;
   readonly at: number;
@@ -69,7 +73,14 @@ export function useWriting(
     const spot = spots[at];
     setWritten(
       spot && frame.current
-        ? { specimen, combination, at, spot, style: styleOver(spot.element, frame.current) }
+        ? {
+            given: sample?.content[spot.key],
+            specimen,
+            combination,
+            at,
+            spot,
+            style: styleOver(spot.element, frame.current),
+          }
         : null,
     );
     return spot !== undefined;
@@ -79,13 +90,27 @@ export function useWriting(
     const at = point ? nearest(spots, point) : 0;
     return specimen && spots[at] ? write(specimen, combination, spots, at) : false;
   };
-  const keep = ({ spot, combination }: Written, text: string): void => {
-    if (!sample || text === spot.text) return;
+  const [isAsked, setAsked] = useState(false);
+  /** What somebody has made of the text meanwhile; `null` where it is as one began on it. */
+  const movedTo = ({ given, spot }: Written): string | null => {
+    const now = sample?.content[spot.key] as unknown;
+    if (isSameJson(now ?? null, given ?? null)) return null;
+    return typeof now === 'string' ? now : now === undefined ? '' : JSON.stringify(now);
+  };
+  const keep = (from: Written, text: string): boolean => {
+    const { spot, combination } = from;
+    if (!sample || text === spot.text) return true;
+    if (movedTo(from) !== null && !isAsked) {
+      setAsked(true);
+      return false;
+    }
+    setAsked(false);
     const reason = restructure(
       writeText(component.id, sample.id, spot.key, text, combination),
       `${component.title}: ${spot.key} of ${sample.title ?? sample.id} is “${text}”`,
     );
     if (reason !== null) store.say('error', reason);
+    return true;
   };
   const leave = ({ specimen }: Written): void => {
     specimen.closest<HTMLElement>('[tabindex]')?.focus();
@@ -103,6 +128,8 @@ export function useWriting(
       <SpotEditor
         key={`${written.at} ${written.spot.key}`}
         text={written.spot.text}
+        moved={movedTo(written)}
+        isAsked={isAsked}
         style={written.style}
         label={`${written.spot.key} of ${sample.title ?? sample.id}`}
         onKeep={text => keep(written, text)}
@@ -180,6 +207,8 @@ function styleOver(element: HTMLElement, frame: HTMLElement): CSSProperties {
 
 function SpotEditor({
   text: before,
+  moved,
+  isAsked,
   style,
   label,
   onKeep,
@@ -187,13 +216,18 @@ function SpotEditor({
   onGo,
 }: {
   text: string;
+  /** What somebody has made of it meanwhile. */
+  moved: string | null;
+  isAsked: boolean;
   style: CSSProperties;
   label: string;
-  onKeep: (text: string) => void;
+  /** Gives whether it is kept; where the text has moved it asks first. */
+  onKeep: (text: string) => boolean;
   onLeave: () => void;
   onGo: (by: -1 | 1) => void;
 }) {
   const [text, setText] = useState(before);
+  const store = useStore();
   // Leaving by a key has kept or dropped it already.
   const isDone = useRef(false);
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -201,12 +235,24 @@ function SpotEditor({
     const ends = event.key === 'Escape' || event.key === 'Tab' || (event.key === 'Enter' && !event.shiftKey);
     if (!ends || event.nativeEvent.isComposing) return;
     event.preventDefault();
+    if (event.key !== 'Escape' && !onKeep(text)) return;
     isDone.current = true;
-    if (event.key !== 'Escape') onKeep(text);
     if (event.key === 'Tab') onGo(event.shiftKey ? -1 : 1);
     else onLeave();
   };
-  return (
+  const leave = (goes: 'field' | 'page'): boolean => {
+    if (text === before) return true;
+    if (moved === null) return onKeep(text);
+    if (goes === 'field')
+      store.say('error', `${label}: “${text}” was not put in: it was changed meanwhile to “${moved}”.`);
+    return false;
+  };
+  useLeaving(goes => {
+    if (isDone.current) return true;
+    isDone.current = leave(goes);
+    return isDone.current;
+  });
+  const area = (
     <textarea
       className="writing"
       aria-label={label}
@@ -220,12 +266,22 @@ function SpotEditor({
       onBlur={() => {
         if (isDone.current) return;
         isDone.current = true;
-        onKeep(text);
+        leave('field');
         onLeave();
       }}
       onPointerDown={event => event.stopPropagation()}
       onDoubleClick={event => event.stopPropagation()}
       onKeyDown={onKeyDown}
     />
+  );
+  if (moved === null) return area;
+  return (
+    <>
+      {area}
+      <p className="fault writing-moved" role="alert" style={{ left: style.left, top: style.top }}>
+        {moved === '' ? 'Taken out meanwhile.' : `Changed meanwhile to “${moved}”.`}{' '}
+        {isAsked ? 'Enter once more puts yours in its place.' : 'Escape leaves it so.'}
+      </p>
+    </>
   );
 }

@@ -45,6 +45,8 @@ export interface Synchronisation {
   readonly tried: string | null;
   /** What the server has refused, until it is known whether something was stored that the edit did not know of. */
   readonly doubt: Refused | null;
+  /** Why nothing could be stored last, in words. */
+  readonly trouble: string | null;
   /** How often in a row an answer did not come. */
   readonly failures: number;
   /** Whether nothing is sent until some time has passed. */
@@ -76,7 +78,7 @@ export type SyncEvent =
     }
   | (Refused & { readonly type: 'refused' })
   /** No answer, or one that says no more than: later. */
-  | { readonly type: 'failed'; readonly key: string }
+  | { readonly type: 'failed'; readonly key: string; readonly reason?: string }
   | { readonly type: 'told'; readonly edits: readonly StoredEdit[] }
   /** Edits that were asked for; `null` where no answer came. */
   | { readonly type: 'filled'; readonly edits: readonly StoredEdit[] | null }
@@ -125,6 +127,7 @@ export const synchronising = (
   sent: null,
   tried: null,
   doubt: null,
+  trouble: null,
   failures: 0,
   isWaiting: false,
   isFilling: false,
@@ -145,6 +148,9 @@ export function synchronise(before: Synchronisation, event: SyncEvent): SyncStep
   return { state, effects: isKept ? effects : [...effects, { type: 'keep' }] };
 }
 
+/** The server has answered what was sent. */
+const ANSWERED = { sent: null, trouble: null, failures: 0 };
+
 const isAtRest = ({ pending, meetings }: WorkingCopy): boolean => pending.length + meetings.length === 0;
 
 const only = (state: Synchronisation, ...effects: SyncEffect[]): SyncStep => ({ state, effects });
@@ -158,13 +164,13 @@ function after(state: Synchronisation, event: SyncEvent): SyncStep {
     case 'step':
       return stepping(state, event.direction, event.key, event.change);
     case 'stored':
-      return afterStored({ ...state, sent: null, doubt: null, failures: 0 }, event.key, event.edits);
+      return afterStored({ ...state, ...ANSWERED, doubt: null }, event.key, event.edits);
     case 'stale':
-      return afterStale({ ...state, sent: null }, event);
+      return afterStale({ ...state, sent: null, trouble: null }, event);
     case 'refused':
-      return inDoubt({ ...state, sent: null, failures: 0 }, event);
+      return inDoubt({ ...state, ...ANSWERED }, event);
     case 'failed':
-      return afterFailure({ ...state, sent: null }, event.key);
+      return afterFailure({ ...state, sent: null, trouble: event.reason ?? null }, event.key);
     case 'told':
       return taking(state, event.edits);
     case 'filled':
@@ -346,26 +352,45 @@ function afterStored(state: Synchronisation, key: string, edits: readonly Stored
 /** Takes in what was stored, in its order; asks for what is missing before it. */
 function taking(before: Synchronisation, edits: readonly StoredEdit[]): SyncStep {
   let state = before;
-  for (const edit of edits) {
-    if (!state.copy.lacksBefore(edit)) state = withStored(state, edit);
+  for (const together of inSteps(edits)) {
+    if (!state.copy.lacksBefore(together[0]!)) state = withStored(state, together);
     else if (!state.isFilling)
       return only({ ...state, isFilling: true }, { type: 'fill', after: lastKnown(state.copy) });
   }
   return only(state);
 }
 
-function withStored(state: Synchronisation, edit: StoredEdit): Synchronisation {
+/** Edits as they are taken in: those by which one step changed one document are one, as it is shown here. */
+function inSteps(edits: readonly StoredEdit[]): readonly (readonly StoredEdit[])[] {
+  const groups: StoredEdit[][] = [];
+  for (const edit of edits) {
+    const last = groups.at(-1)?.at(-1);
+    const isGoingOn =
+      last !== undefined &&
+      edit.kind !== 'edit' &&
+      edit.changeId === last.changeId &&
+      edit.path === last.path &&
+      edit.revision === last.revision + 1;
+    if (isGoingOn) groups.at(-1)!.push(edit);
+    else groups.push([edit]);
+  }
+  return groups;
+}
+
+function withStored(state: Synchronisation, edits: readonly StoredEdit[]): Synchronisation {
   const { copy, author } = state;
-  const next = copy.withStored(edit, carrying(copy, edit));
-  const history =
-    next.lastEdit === copy.lastEdit ? state.history : withHeard(state.history, edit, author, copy.pending);
+  const next = copy.withStoredTogether(edits, carrying(copy, edits));
+  const isNew = next.lastEdit !== copy.lastEdit;
+  const heard = isNew
+    ? edits.reduce((now, edit) => withHeard(now, edit, author, copy.pending), state.history)
+    : state.history;
   const met = next.meetings.filter(({ mine }) => !copy.meetings.some(each => each.mine.key === mine.key));
   // Nobody is asked of what is to be taken back anyway.
   const settled = met.filter(({ mine }) => isBeingUndone(next, mine));
   return {
     ...state,
     copy: settled.reduce((now, meeting) => now.withoutMeeting(meeting), next),
-    history: withoutEdits(history, new Set(met.map(({ mine }) => mine.key))),
+    history: withoutEdits(heard, new Set(met.map(({ mine }) => mine.key))),
   };
 }
 
@@ -373,10 +398,11 @@ const isBeingUndone = ({ pending }: WorkingCopy, { changeId }: PendingEdit): boo
   pending.some(({ step }) => step?.direction === 'undo' && step.change === changeId);
 
 /** How what waits is carried along where an edit gives something another name. */
-function carrying(copy: WorkingCopy, { path, patch }: StoredEdit): Carry | null {
+function carrying(copy: WorkingCopy, edits: readonly StoredEdit[]): Carry | null {
   if (copy.pending.length === 0) return null;
   const system = compileSystem(copy.documents);
-  const names = renamedBy(system, path, patch);
+  const patch = edits.flatMap(each => each.patch);
+  const names = renamedBy(system, edits[0]!.path, patch);
   return names && ((of, document) => carriedAlong(system, names, of, document));
 }
 

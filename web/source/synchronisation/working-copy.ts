@@ -129,23 +129,33 @@ export class WorkingCopy {
 
   /** Takes in an edit the server tells of: a confirmation of our own, or one made elsewhere. What waits is `carried` along with names. */
   withStored(edit: StoredEdit, carry: Carry | null = null): WorkingCopy {
-    const { path, revision } = edit;
+    return this.withStoredTogether([edit], carry);
+  }
+
+  /** Takes in edits of one document that follow one another and belong to one change, as one. */
+  withStoredTogether(edits: readonly StoredEdit[], carry: Carry | null = null): WorkingCopy {
+    const [first] = edits as [StoredEdit];
+    const last = edits.at(-1)!;
+    const { path } = first;
     const before = this.confirmedAt(path);
-    const known = this.knownWith(edit);
-    if (revision !== before.revision + 1) return known === null ? this : this.with(known);
-    const { document: body } = applyPatch(before.body, edit.patch);
-    const confirmed = new Map(this.confirmed).set(path, { path, revision, body });
-    const own = this.pending.find(each => sentPart(each, edit) !== undefined);
-    const first = this.pending.find(({ parts }) => parts.some(part => part.path === path));
-    const sent = own && sentPart(own, edit);
-    if (sent && own === first && isSameJson(sent.patch, edit.patch)) {
+    const known = this.knownWith(edits);
+    if (first.revision !== before.revision + 1) return known === null ? this : this.with(known);
+    const patch = edits.flatMap(each => each.patch);
+    const { document: body } = applyPatch(before.body, patch);
+    const confirmed = new Map(this.confirmed).set(path, { path, revision: last.revision, body });
+    const own = this.pending.find(each => sentPart(each, first) !== undefined);
+    const isFirst = own === this.pending.find(({ parts }) => parts.some(part => part.path === path));
+    const sent = own && sentPart(own, first);
+    const isAsSent = (part: PendingPart): boolean =>
+      isSameJson(part.patch, patch) || isSameJson(applyPatch(before.body, part.patch).document, body);
+    if (sent && isFirst && isAsSent(sent)) {
       // As we made it: what is shown already has it.
-      const pending = this.pending.flatMap(each => (each === own ? withoutPart(own, sent) : [each]));
+      const pending = this.pending.flatMap(each => (each === own ? withoutPart(own!, sent) : [each]));
       return this.with({ ...known, confirmed, pending }).settled(path);
     }
     // Our own may also have been sent by another window that has taken it up, as it then was.
-    const followed = this.followed(new Map([[path, edit.patch]]), part => part === sent, own ? null : carry);
-    return this.with({ ...known, confirmed }).following(followed, edit);
+    const followed = this.followed(new Map([[path, patch]]), part => part === sent, own ? null : carry);
+    return this.with({ ...known, confirmed }).following(followed, last);
   }
 
   /** Drops an edit, and what builds on it. Gives the edits that went with it, too. */
@@ -182,13 +192,14 @@ export class WorkingCopy {
     );
   }
 
-  /** What is known with one edit more; `null` where it is known already. */
-  private knownWith({
-    id,
-    editKey,
-  }: StoredEdit): { lastEdit: number; lastKey: string; beyond: ReadonlyMap<number, string> } | null {
-    if (id <= this.lastEdit || this.beyond.has(id)) return null;
-    const beyond = new Map(this.beyond).set(id, editKey);
+  /** What is known with some edits more; `null` where they are known already. */
+  private knownWith(
+    edits: readonly StoredEdit[],
+  ): { lastEdit: number; lastKey: string; beyond: ReadonlyMap<number, string> } | null {
+    const fresh = edits.filter(({ id }) => id > this.lastEdit && !this.beyond.has(id));
+    if (fresh.length === 0) return null;
+    const beyond = new Map(this.beyond);
+    for (const { id, editKey } of fresh) beyond.set(id, editKey);
     let { lastEdit, lastKey } = this;
     for (let next = beyond.get(lastEdit + 1); next !== undefined; next = beyond.get(lastEdit + 1)) {
       lastKey = next;

@@ -6,7 +6,8 @@ import { readReference } from '@periwinkle/core/tokens/references';
 import type { Token, TokenSet } from '@periwinkle/core/tokens/token-set';
 import { readTokenText, writeTokenText } from '@periwinkle/core/tokens/token-text';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
-import { useStore } from '../data/system-context';
+import { MovedNote, useDraft, useLeaving } from '../common/use-draft';
+import { useStore, useSystemPart } from '../data/system-context';
 import { ValueMark } from '../component/value-mark';
 import { tokenCells, type ContextColumns } from './context-columns';
 
@@ -39,14 +40,56 @@ export const TokenRow = memo(function TokenRow({
   );
 });
 
-/** A token's value as a word that opens to be written anew, tried out while one writes. */
-export function TokenValue({ system, token, context }: { system: System; token: Token; context: string }) {
-  const store = useStore();
-  const written = writeTokenText(token.type, token.raw);
-  const [text, setText] = useState<string | null>(null);
-  const [fault, setFault] = useState<{ message: string; suggestion?: string } | null>(null);
+interface TokenValueProps {
+  readonly system: System;
+  readonly token: Token;
+  readonly context: string;
+}
+
+/** A token's value as a word that opens to be written anew. */
+export function TokenValue(props: TokenValueProps) {
+  const { token, context } = props;
+  const [isOpen, setOpen] = useState(false);
   const button = useRef<HTMLButtonElement>(null);
+  const written = writeTokenText(token.type, token.raw);
   const name = `${token.path}${context ? ` in ${context}` : ''}`;
+  if (isOpen) {
+    const leave = (): void => {
+      setOpen(false);
+      requestAnimationFrame(() => button.current?.focus());
+    };
+    return <TokenEditor {...props} name={name} onLeave={leave} />;
+  }
+  return (
+    <button ref={button} type="button" className="entry" onClick={() => setOpen(true)}>
+      <span className="unseen">{name}: </span>
+      <TokenMark token={token} />
+      <span>{written.replace(/^\{(.*)\}$/, '$1')}</span>
+      <span className="resolved">{resolvedText(token, written)}</span>
+    </button>
+  );
+}
+
+/** Writes a token's value, tried out while one writes. */
+function TokenEditor({
+  system,
+  token,
+  name,
+  onLeave,
+}: TokenValueProps & { name: string; onLeave: () => void }) {
+  const store = useStore();
+  // What is tried out stands in the system as it is shown.
+  const stored = useSystemPart('edited').tokens;
+  const own =
+    stored
+      .alongEach()
+      .flatMap(set => set.byKey.get(token.key) ?? [])
+      .find(isSameOrigin(token)) ?? token;
+  const written = writeTokenText(own.type, own.raw);
+  const draft = useDraft(written);
+  const { text } = draft;
+  const [fault, setFault] = useState<string | null>(null);
+  const isDone = useRef(false);
   const patchFor = (wanted: string): PatchOperation[] | string => {
     const read = readTokenText(token.type, wanted);
     if (!read.ok) return read.message;
@@ -68,50 +111,50 @@ export function TokenValue({ system, token, context }: { system: System; token: 
       return reaches(target);
     });
   const leave = (): void => {
+    isDone.current = true;
     store.endTryOut();
-    setText(null);
-    setFault(null);
-    requestAnimationFrame(() => button.current?.focus());
+    onLeave();
+  };
+  /** Gives why it cannot be; `null` where it is done. */
+  const put = (wanted: string): string | null => {
+    const patch = patchFor(wanted);
+    if (typeof patch === 'string') return patch;
+    store.edit(token.origin.file, patch, `${name} set to ${wanted.trim()}`);
+    return null;
   };
   const set = (wanted: string): boolean => {
-    if (wanted.trim() === written) {
-      leave();
-      return true;
+    if (wanted.trim() !== written) {
+      if (!draft.mayPut()) return false;
+      const reason = put(wanted);
+      setFault(reason);
+      if (reason !== null) return false;
     }
-    const patch = patchFor(wanted);
-    if (typeof patch === 'string') {
-      setFault({ message: patch });
-      return false;
-    }
-    store.edit(token.origin.file, patch, `${name} set to ${wanted.trim()}`);
     leave();
     return true;
   };
+  const leaveDraft = (goes: 'field' | 'page'): boolean => {
+    if (isDone.current || !draft.isOpen) return true;
+    const reason = draft.moved === null ? put(text) : `it was changed meanwhile to “${draft.moved}”`;
+    if (reason === null) isDone.current = true;
+    else if (goes === 'field') store.say('error', `${name}: “${text}” was not put in: ${reason}`);
+    return reason === null;
+  };
+  useLeaving(leaveDraft);
   const tryOut = (wanted: string): void => {
     const patch = patchFor(wanted);
     if (typeof patch === 'string') store.endTryOut();
     else store.tryOut(token.origin.file, patch);
   };
   const type = (wanted: string): void => {
-    setText(wanted);
+    draft.write(wanted);
     setFault(null);
     tryOut(wanted);
   };
   const usual = system.tokens.usual();
   const items = useMemo(
-    () => (text === null || text === written ? [] : fitting(othersOf(usual, token), text, MOST_LISTED)),
-    [usual, token, text, written],
+    () => (draft.isOpen ? fitting(othersOf(usual, token), text, MOST_LISTED) : []),
+    [usual, token, text, draft.isOpen],
   );
-  if (text === null) {
-    return (
-      <button ref={button} type="button" className="entry" onClick={() => setText(written)}>
-        <span className="unseen">{name}: </span>
-        <TokenMark token={token} />
-        <span>{written.replace(/^\{(.*)\}$/, '$1')}</span>
-        <span className="resolved">{resolvedText(token, written)}</span>
-      </button>
-    );
-  }
   return (
     <div className="editor">
       <Completion
@@ -129,19 +172,25 @@ export function TokenValue({ system, token, context }: { system: System; token: 
           'aria-invalid': fault !== null,
           onFocus: event => event.target.select(),
           onBlur: () => {
-            if (typeof patchFor(text) === 'string') leave();
-            else set(text);
+            leaveDraft('field');
+            leave();
           },
         }}
       />
-      {fault ? (
+      <MovedNote draft={draft} />
+      {fault === null ? null : (
         <p className="fault" role="alert">
-          {fault.message}
+          {fault}
         </p>
-      ) : null}
+      )}
     </div>
   );
 }
+
+const isSameOrigin =
+  ({ origin }: Token) =>
+  (other: Token): boolean =>
+    other.origin.file === origin.file && other.origin.pointer === origin.pointer;
 
 /** Tokens that a token may refer to. */
 const othersOf = ({ byKey }: TokenSet, { type, key }: Token): CompletionItem[] =>

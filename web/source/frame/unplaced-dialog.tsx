@@ -1,0 +1,107 @@
+import { useState } from 'react';
+import Modal from 'react-bootstrap/Modal';
+import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import { writeJson } from '@periwinkle/core/formats/json-text';
+import { isObject } from '@periwinkle/core/formats/json';
+import { placed } from '@periwinkle/core/formats/placing';
+import { Choice } from '../common/choice';
+import { useStore, useSystemPart } from '../data/system-context';
+import type { Unplaced } from '../synchronisation/unplaced';
+import { EditContent } from './edit-content';
+
+/** What could not be placed: each with why and what it says, to be copied, placed after all or elsewhere, or put away. */
+export function UnplacedDialog({ onClose }: { onClose: () => void }) {
+  const all = useSystemPart('unplaced');
+  return (
+    <Modal show onHide={onClose} animation={false} size="lg" scrollable aria-labelledby="unplaced-title">
+      <Modal.Header closeButton>
+        <h2 id="unplaced-title">Not placed</h2>
+      </Modal.Header>
+      <Modal.Body>
+        {all.length === 0 ? (
+          <p className="said">Nothing. What you do and cannot be stored is kept here.</p>
+        ) : (
+          <ul className="unplaced-list">
+            {all.map(each => (
+              <Entry key={each.edit.key} unplaced={each} />
+            ))}
+          </ul>
+        )}
+      </Modal.Body>
+    </Modal>
+  );
+}
+
+function Entry({ unplaced }: { unplaced: Unplaced }) {
+  const store = useStore();
+  const { documents } = useSystemPart('edited');
+  const [said, setSaid] = useState<string | null>(null);
+  const { edit, reason } = unplaced;
+  const place = (path?: string): void => {
+    if (!store.place(unplaced, path)) setSaid('It does not fit there: what it changes is not there.');
+  };
+  const copy = (): void => {
+    const text = writeJson(edit.parts.map(({ path, patch }) => ({ path, patch })));
+    navigator.clipboard.writeText(text).then(
+      () => setSaid('Copied.'),
+      () => setSaid('This browser does not let it be copied.'),
+    );
+  };
+  const [only] = edit.parts;
+  const others = edit.parts.length === 1 && only ? othersOf(documents, only.path, only.patch) : [];
+  return (
+    <li>
+      <h3>{edit.label}</h3>
+      <p className="said">{reason}</p>
+      <EditContent parts={edit.parts} />
+      <div className="acts">
+        <button
+          type="button"
+          className="act"
+          aria-label={`place again: ${edit.label}`}
+          onClick={() => place()}
+        >
+          place again
+        </button>
+        {others.length > 0 ? (
+          <Choice
+            label={`place elsewhere: ${edit.label}`}
+            value=""
+            items={others.map(path => ({ id: path, words: titleOf(documents.get(path), path) }))}
+            onChoose={place}
+            className="act"
+          >
+            place in …
+          </Choice>
+        ) : null}
+        <button type="button" className="act" aria-label={`copy: ${edit.label}`} onClick={copy}>
+          copy
+        </button>
+        <button
+          type="button"
+          className="act"
+          aria-label={`put away: ${edit.label}`}
+          onClick={() => store.forget(unplaced)}
+        >
+          put away
+        </button>
+        <span role="status">{said}</span>
+      </div>
+    </li>
+  );
+}
+
+const titleOf = (document: unknown, path: string): string =>
+  isObject(document) && typeof document['title'] === 'string' ? document['title'] : path;
+
+/** Other documents of the same kind in which an edit fits. */
+function othersOf(
+  documents: ReadonlyMap<string, unknown>,
+  path: string,
+  patch: Unplaced['edit']['parts'][number]['patch'],
+): string[] {
+  const kind = documentKind(path);
+  return [...documents.keys()].filter(
+    other => other !== path && documentKind(other) === kind && placed(documents.get(other), patch).ok,
+  );
+}
