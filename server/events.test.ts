@@ -94,3 +94,16 @@ test('who missed much hears all of it on one connection', async () => {
   expect(told.map(({ id }) => id)).toEqual(Array.from({ length: count }, (_, place) => before + 1 + place));
   expect(new Set(told.map(({ event }) => event))).toEqual(new Set(['edit']));
 }, 60_000);
+
+test('who knows an edit that is another by now is told to read the system anew', async () => {
+  const { body } = await caller.call('GET', AT);
+  const [last, key] = [Number(body['lastEdit']), String(body['lastKey'])];
+  const after = (query: string) => caller.call('GET', `${AT}/edits?after=${query}`);
+  expect((await after(`${last}&key=${encodeURIComponent(key)}`)).status).toBe(200);
+  for (const query of [`${last}&key=another`, `${last + 5}&key=${encodeURIComponent(key)}`]) {
+    const { status, body: problem } = await after(query);
+    expect([status, problem['type']]).toEqual([410, 'urn:periwinkle:problem:other-state']);
+    const stream = await fetch(`${server.url}${AT}/events?after=${query}`);
+    expect(await stream.text()).toContain('event: anew');
+  }
+}, 60_000);

@@ -1,7 +1,7 @@
 import { once } from 'node:events';
 import { connect, createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 
-/** Stands between a server and its database, and can be cut. */
+/** Stands between two who speak over TCP, and can be cut or fall silent. */
 export class Line {
   private readonly sockets = new Set<Socket>();
   private server: Server | null = null;
@@ -28,6 +28,11 @@ export class Line {
     this.server.listen(this.port, '127.0.0.1');
     await once(this.server, 'listening');
     this.port = (this.server.address() as AddressInfo).port;
+  }
+
+  /** Nothing comes through any more, and neither end is told. */
+  fallSilent(): void {
+    for (const socket of this.sockets) socket.unpipe().pause();
   }
 
   async cut(): Promise<void> {
