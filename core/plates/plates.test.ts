@@ -121,6 +121,22 @@ describe('what a selection means', () => {
     expect(scope.words.map(word => word.free)).toEqual([false, true]);
   });
 
+  test('an option that is held at another value than its default is in the region, unless one frees it', () => {
+    const option = space.axes.find(({ id, kind }) => kind === 'option' && id !== 'size')!;
+    const other = option.values.find((_, index) => index !== option.rest)!;
+    const index = space.axes.indexOf(option);
+    const scope = (value: string, narrowed = new Map<number, number>()) =>
+      scopeOf(component, sizes, column('pointed-at'), narrowed, { [option.id]: value })!;
+    expect(scope(other.id).region[index]).toBe(1 << option.values.indexOf(other));
+    expect(scope(option.values[option.rest]!.id).region[index]).toBe(space.full[index]);
+    const freed = scope(other.id, new Map([[index, space.full[index]!]]));
+    expect(freed.region[index]).toBe(space.full[index]);
+    expect(freed.words.map(({ text }) => text)).toContain(`any ${option.title.toLowerCase()}`);
+    expect(
+      scopeOf(component, sizes, column('pointed-at'), new Map(), { size: 'large' })!.words[1]!.text,
+    ).toBe('any size');
+  });
+
   test('nothing selected means nothing', () => {
     expect(scopeOf(component, sizes, [], new Map())).toBeNull();
   });

@@ -13,26 +13,50 @@ export interface Scope {
 
 /**
  * The region that a selection of cells stands for: the smallest box around their rows and columns. Axes that are not on
- * the plate stay free, until `narrowed` says otherwise; `narrowed` maps axes (index) to masks.
+ * the plate stay free, but for options that it holds at another value than the default: it shows nothing else. `narrowed` maps axes
+ * (index) to masks that stand instead.
  */
 export function scopeOf(
   component: Component,
   grid: PlateGrid,
   cells: readonly Cell[],
   narrowed: ReadonlyMap<number, number>,
+  hold: Readonly<Record<string, string>> = {},
 ): Scope | null {
   const regions = cells
     .map(cell => intersect(grid.rows[cell.row]!.region, grid.columns[cell.column]!.region))
     .filter(region => !isEmpty(region));
   if (regions.length === 0) return null;
-  const region = [...narrowed].reduce((box, [axis, mask]) => withMask(box, axis, mask), regions.reduce(hull));
-  return { region, words: scopeWords(component, region, grid) };
+  const shown = new Set([...grid.rows, ...grid.columns].flatMap(heading => Object.keys(heading.wants)));
+  const held = heldMasks(component, hold, shown);
+  const region = [...held, ...narrowed].reduce(
+    (box, [axis, mask]) => withMask(box, axis, mask),
+    regions.reduce(hull),
+  );
+  for (const axis of held.keys()) shown.add(component.space.axes[axis]!.id);
+  return { region, words: scopeWords(component, region, shown) };
+}
+
+/** Options that are held at another value than the default, and not laid out. */
+function heldMasks(
+  { space }: Component,
+  hold: Readonly<Record<string, string>>,
+  shown: ReadonlySet<string>,
+): ReadonlyMap<number, number> {
+  const masks = new Map<number, number>();
+  for (const [id, value] of Object.entries(hold)) {
+    const index = space.axisIndex(id);
+    const axis = space.axes[index];
+    const place = axis?.values.findIndex(each => each.id === value) ?? -1;
+    if (axis?.kind === 'option' && place >= 0 && place !== axis.rest && !shown.has(id))
+      masks.set(index, 1 << place);
+  }
+  return masks;
 }
 
 /** States that are named come first, then every option on the plate or narrowed, named or free. */
-function scopeWords(component: Component, region: Box, grid: PlateGrid): Scope['words'] {
+function scopeWords(component: Component, region: Box, shown: ReadonlySet<string>): Scope['words'] {
   const { axes, full } = component.space;
-  const shown = new Set([...grid.rows, ...grid.columns].flatMap(heading => Object.keys(heading.wants)));
   const words = axes.flatMap((axis, index) => {
     const free = region[index] === full[index];
     if (free && (axis.kind === 'state' || !shown.has(axis.id))) return [];

@@ -1,5 +1,5 @@
-import Dropdown from 'react-bootstrap/Dropdown';
 import type { ReactNode } from 'react';
+import { Menu, MenuItem } from './menu';
 
 export interface ChoiceItem {
   readonly id: string;
@@ -25,31 +25,19 @@ export function Choice({
   className?: string;
 }) {
   return (
-    <Dropdown as="span" onSelect={id => id !== null && onChoose(id)}>
-      <Dropdown.Toggle
-        as="button"
-        type="button"
-        className={`word ${className}`}
-        bsPrefix="word-toggle"
-        aria-label={`${label}: ${textOf(children)}`}
-      >
-        {children}
-      </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-        {items.map(item => (
-          <Dropdown.Item
-            key={item.id}
-            as="button"
-            type="button"
-            eventKey={item.id}
-            active={item.id === value}
-          >
-            {item.words}
-            {item.hint ? <span className="hint">{item.hint}</span> : null}
-          </Dropdown.Item>
-        ))}
-      </Dropdown.Menu>
-    </Dropdown>
+    <Menu
+      label={`${label}: ${textOf(children)}`}
+      words={children}
+      className={`word ${className}`}
+      onSelect={onChoose}
+    >
+      {items.map(item => (
+        <MenuItem key={item.id} id={item.id} isChosen={item.id === value}>
+          {item.words}
+          {item.hint ? <span className="hint">{item.hint}</span> : null}
+        </MenuItem>
+      ))}
+    </Menu>
   );
 }
 

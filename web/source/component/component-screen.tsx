@@ -63,8 +63,8 @@ function Inside({ component }: { component: Component }) {
     [component, asked, address.narrowed],
   );
   const scope = useMemo(
-    () => scopeOf(component, grid, selected, narrowed),
-    [component, grid, selected, narrowed],
+    () => scopeOf(component, grid, selected, narrowed, arrangement.hold),
+    [component, grid, selected, narrowed, arrangement.hold],
   );
   const region = aimed ?? scope?.region ?? null;
   const reached = useMemo(

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { useCallback, useMemo, useState, type Ref } from 'react';
+import { useCallback, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { entryProblem } from '@periwinkle/core/checks/check-entry';
 import { contrast, surfaceBehind } from '@periwinkle/core/checks/contrast';
 import type { Cell } from '@periwinkle/core/plates/plate-grid';
@@ -18,12 +18,14 @@ import { valueKind } from '@periwinkle/core/values/value-kinds';
 import { resolve } from '@periwinkle/core/resolution/resolve';
 import type { Box } from '@periwinkle/core/space/box';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+import { useKeptNumber } from '../common/use-kept-number';
 import { useStore, useSystemPart } from '../data/system-context';
 import { pageColor } from '../specimen/page-color';
 import { WayHere } from './way-here';
 import { AddProperty } from './add-property';
 import { NewTokenDialog, type TokenEdits } from './new-token-dialog';
 import { focusInLedger } from './focus-in-ledger';
+import { HeightHandle } from './height-handle';
 import { LedgerTable, type EntryPlace } from './ledger-table';
 import { ScopeSentence } from './scope-sentence';
 
@@ -48,7 +50,13 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   const store = useStore();
   const system = useSystemPart('system');
   const edited = useSystemPart('edited');
-  const [open, setOpen] = useState(true);
+  const isAtRest = scope === null;
+  // With nothing selected the plate has the room; each of the two is as one has left it.
+  const [open, setOpen] = useState({ atRest: false, selected: true });
+  const isOpen = isAtRest ? open.atRest : open.selected;
+  const [height, setHeight] = useKeptNumber('ledger-height');
+  const section = useRef<HTMLElement>(null);
+  useImperativeHandle(ref, () => section.current!);
   const [editing, setEditing] = useState<EntryPlace | null>(null);
   const [extra, setExtra] = useState<readonly { part: string; property: string }[]>([]);
   const [making, setMaking] = useState<{ place: EntryPlace; name: string } | null>(null);
@@ -155,10 +163,12 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
   return (
     <section
       className="drawer"
-      ref={ref}
+      ref={section}
       aria-label="Ledger"
+      style={isOpen && height !== null ? { height, maxHeight: 'none' } : undefined}
       onBlur={event => event.currentTarget.contains(event.relatedTarget) || editing || onAim(null)}
     >
+      {isOpen ? <HeightHandle label="Height of the ledger" target={section} onHeight={setHeight} /> : null}
       <div className="scope-line">
         <ScopeSentence
           component={written}
@@ -169,11 +179,16 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
           onNarrow={onNarrow}
         />
         {selected.length === 1 && !aimed ? <WayHere component={component} cell={selected[0]!} /> : null}
-        <button type="button" className="act" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? 'put the ledger down' : 'draw the ledger up'}
+        <button
+          type="button"
+          className="act"
+          aria-expanded={isOpen}
+          onClick={() => setOpen({ ...open, [isAtRest ? 'atRest' : 'selected']: !isOpen })}
+        >
+          {isOpen ? 'put the ledger down' : 'draw the ledger up'}
         </button>
       </div>
-      {open ? (
+      {isOpen ? (
         <>
           <LedgerTable
             system={system}

@@ -1,10 +1,10 @@
-import Dropdown from 'react-bootstrap/Dropdown';
 import type { Component } from '@periwinkle/core/components/component';
 import { addEntry, changeEntry, moveEntry, removeEntry } from '@periwinkle/core/editing/entry-edits';
 import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
 import type { PlateDocument } from '@periwinkle/core/formats/component-document';
 import { isSameJson } from '@periwinkle/core/formats/json';
 import { arrangementOf, type Arrangement } from '@periwinkle/core/plates/plate-grid';
+import { Menu, MenuItem } from '../common/menu';
 import { useStore } from '../data/system-context';
 import { idFor } from '../making/name-fields';
 import { useRestructure } from '../making/use-restructure';
@@ -43,77 +43,53 @@ export function PlateActs({
     if (run(addEntry(component.id, 'plates', next), `plate ${title} made`)) onPlate(id);
   };
   return (
-    <Dropdown as="span">
-      <Dropdown.Toggle
-        as="button"
-        type="button"
-        className="act"
-        bsPrefix="word-toggle"
-        aria-label="change plates"
-      >
-        {isChanged || !plate ? 'keep' : 'change'}
-      </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-        {isChanged ? (
-          <Dropdown.Item
-            as="button"
-            type="button"
-            onClick={() => {
-              const { across: _, down: __, hold: ___, values: ____, sample: _____, ...words } = plate;
-              if (
-                run(
-                  changeEntry(component.id, 'plates', index, { ...words, ...asPlate(arrangement) }),
-                  `plate ${plate.title ?? plate.id} arranged anew`,
-                )
+    <Menu label="change plates" words={isChanged || !plate ? 'keep' : 'change'} className="act">
+      {isChanged ? (
+        <MenuItem
+          onClick={() => {
+            const { across: _, down: __, hold: ___, values: ____, sample: _____, ...words } = plate;
+            if (
+              run(
+                changeEntry(component.id, 'plates', index, { ...words, ...asPlate(arrangement) }),
+                `plate ${plate.title ?? plate.id} arranged anew`,
               )
-                onPlate(plate.id);
+            )
+              onPlate(plate.id);
+          }}
+        >
+          keep {plate.title ?? plate.id} as it is arranged now
+        </MenuItem>
+      ) : null}
+      <MenuItem onClick={() => keepAs(freshTitle(component, plate))}>keep this as another plate</MenuItem>
+      {plate ? (
+        <>
+          <MenuItem
+            onClick={() =>
+              run(moveEntry(component.id, 'plates', index, index - 1), `plate ${plate.id} earlier`)
+            }
+          >
+            earlier among the plates
+          </MenuItem>
+          <MenuItem
+            onClick={() =>
+              run(moveEntry(component.id, 'plates', index, index + 1), `plate ${plate.id} later`)
+            }
+          >
+            later among the plates
+          </MenuItem>
+          <MenuItem
+            onClick={() => {
+              if (
+                run(removeEntry(component.id, 'plates', index), `plate ${plate.title ?? plate.id} taken out`)
+              )
+                onPlate(null);
             }}
           >
-            keep {plate.title ?? plate.id} as it is arranged now
-          </Dropdown.Item>
-        ) : null}
-        <Dropdown.Item as="button" type="button" onClick={() => keepAs(freshTitle(component, plate))}>
-          keep this as another plate
-        </Dropdown.Item>
-        {plate ? (
-          <>
-            <Dropdown.Item
-              as="button"
-              type="button"
-              onClick={() =>
-                run(moveEntry(component.id, 'plates', index, index - 1), `plate ${plate.id} earlier`)
-              }
-            >
-              earlier among the plates
-            </Dropdown.Item>
-            <Dropdown.Item
-              as="button"
-              type="button"
-              onClick={() =>
-                run(moveEntry(component.id, 'plates', index, index + 1), `plate ${plate.id} later`)
-              }
-            >
-              later among the plates
-            </Dropdown.Item>
-            <Dropdown.Item
-              as="button"
-              type="button"
-              onClick={() => {
-                if (
-                  run(
-                    removeEntry(component.id, 'plates', index),
-                    `plate ${plate.title ?? plate.id} taken out`,
-                  )
-                )
-                  onPlate(null);
-              }}
-            >
-              take this plate out
-            </Dropdown.Item>
-          </>
-        ) : null}
-      </Dropdown.Menu>
-    </Dropdown>
+            take this plate out
+          </MenuItem>
+        </>
+      ) : null}
+    </Menu>
   );
 }
 

@@ -123,6 +123,7 @@ export function Plate(props: PlateProps) {
                 name={cellName(heading, grid.columns[cell.column]!)}
                 shape={shape}
                 sample={sample}
+                isOver={isOpen(cell) && !grid.cells[row]!.every(isOpen)}
                 selected={within(row, cell.column)}
                 reached={reached.has(`${row}.${cell.column}`)}
                 tabIndex={tab(row, cell.column)}
@@ -140,6 +141,10 @@ export function Plate(props: PlateProps) {
     </PreviewSurface>
   );
 }
+
+/** Whether what a field opens is open: it lies over the rows below, which are as high as fields at rest. */
+const isOpen = ({ combination, never }: Cell): boolean =>
+  never === null && combination['disclosure'] === 'open';
 
 const cellName = (row: Heading, column: Heading): string => [...column.words, ...row.words].join(', ');
 
@@ -181,6 +186,8 @@ interface PlateCellProps {
   readonly name: string;
   readonly shape: Shape;
   readonly sample: SampleDocument | undefined;
+  /** Whether it lies over the rows below. */
+  readonly isOver: boolean;
   readonly selected: boolean;
   readonly reached: boolean;
   readonly tabIndex: 0 | -1;
@@ -188,8 +195,8 @@ interface PlateCellProps {
 
 /** One cell. Drawn again only when it is selected, tinted or shows something else, never for an edit. */
 const PlateCell = memo(
-  function PlateCell({ cell, name, shape, sample, selected, reached, tabIndex }: PlateCellProps) {
-    const state = `${cell.never ? 'never' : ''} ${selected ? 'selected' : ''} ${reached ? 'reached' : ''}`;
+  function PlateCell({ cell, name, shape, sample, isOver, selected, reached, tabIndex }: PlateCellProps) {
+    const state = `${cell.never ? 'never' : ''} ${isOver ? 'over' : ''} ${selected ? 'selected' : ''} ${reached ? 'reached' : ''}`;
     return (
       <div
         role="gridcell"
@@ -214,6 +221,7 @@ const PlateCell = memo(
     a.name === b.name &&
     a.shape === b.shape &&
     a.sample === b.sample &&
+    a.isOver === b.isOver &&
     a.selected === b.selected &&
     a.reached === b.reached &&
     a.tabIndex === b.tabIndex,

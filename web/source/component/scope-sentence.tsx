@@ -32,7 +32,7 @@ export function ScopeSentence({
     return (
       <div className="scope">
         The whole component, rule by rule: <span className="reach">{total} combinations.</span>
-        <span className="reach"> Select cells, a row or a column to say where an edit shall hold.</span>
+        <span className="reach hint"> Select cells, a row or a column to say where an edit shall hold.</span>
       </div>
     );
   }

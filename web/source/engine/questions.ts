@@ -10,14 +10,15 @@ import { reachReport, type ReachReport } from './reach-report';
 import { rulesReport, type Progress, type RulesReport } from '@periwinkle/core/questions/rules-report';
 import { spaceReport, type SpaceReport } from '@periwinkle/core/questions/space-report';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
+import type { Problem } from '@periwinkle/core/formats/problem';
 
 /** The questions that are answered in the worker: what each takes and gives. All of it is plain data. */
 export interface Questions {
   rules: { asks: { component: string }; answers: RulesReport | null };
   space: { asks: { component: string }; answers: SpaceReport | null };
   plate: { asks: { component: string; arrangement: Arrangement }; answers: PlateGrid | null };
-  /** How many findings there are in each document. */
-  findings: { asks: Record<string, never>; answers: ReadonlyMap<string, number> };
+  /** What is found in each document, by its path. */
+  findings: { asks: Record<string, never>; answers: ReadonlyMap<string, readonly Problem[]> };
   /** What a token touches; `null` where there is none of that key. */
   reach: { asks: { token: string; most: number }; answers: ReachReport | null };
   /** From every situation of a component, what each act leads to. */
@@ -59,9 +60,7 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   },
   *findings(system) {
     yield ONE_STEP;
-    const counts = new Map<string, number>();
-    for (const { file } of meaningProblems(system)) counts.set(file, (counts.get(file) ?? 0) + 1);
-    return counts;
+    return Map.groupBy(meaningProblems(system), ({ file }) => file);
   },
   *reach(system, { token, most }) {
     yield ONE_STEP;

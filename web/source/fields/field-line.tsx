@@ -1,10 +1,11 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import Dropdown from 'react-bootstrap/Dropdown';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
+import type { Problem } from '@periwinkle/core/formats/problem';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
+import { Menu, MenuItem } from '../common/menu';
 import { counted, countText } from '../common/numbers';
 import { useCarried } from '../data/address';
 import { useStore } from '../data/system-context';
@@ -17,14 +18,15 @@ interface LineProps {
   readonly component: Component;
   readonly contexts: ContextInput;
   /** `null` while they are looked for. */
-  readonly findings: number | null;
+  readonly findings: readonly Problem[] | null;
+  readonly onFindings: () => void;
   readonly onAct: (name: ComponentDialogName) => void;
   /** One place up or down in the reader's order. */
   readonly onStep: (by: -1 | 1) => void;
 }
 
 /** A component on the contents page: what it is, how it looks at rest, what it holds, and what can be done with it. */
-export function FieldLine({ system, component, contexts, findings, onAct, onStep }: LineProps) {
+export function FieldLine({ system, component, contexts, findings, onFindings, onAct, onStep }: LineProps) {
   const { id } = useStore();
   const carried = useCarried();
   const base = component.derivation && componentNamed(system, component.derivation.own.extends);
@@ -63,10 +65,17 @@ export function FieldLine({ system, component, contexts, findings, onAct, onStep
         <br />
         {findings === null ? (
           <span aria-busy="true">…</span>
-        ) : findings === 0 ? (
+        ) : findings.length === 0 ? (
           <span className="holds">holds</span>
         ) : (
-          <span className="fails">{counted(findings, 'finding')}</span>
+          <button
+            type="button"
+            className="act fails"
+            aria-label={`${counted(findings.length, 'finding')} of ${component.title}`}
+            onClick={onFindings}
+          >
+            {counted(findings.length, 'finding')}
+          </button>
         )}
       </div>
     </div>
@@ -91,29 +100,16 @@ const ACTS: readonly { readonly name: ComponentDialogName; readonly words: strin
 
 function LineMenu({ component, onAct, onStep }: Pick<LineProps, 'component' | 'onAct' | 'onStep'>) {
   return (
-    <Dropdown as="span" className="line-menu">
-      <Dropdown.Toggle
-        as="button"
-        type="button"
-        className="act"
-        bsPrefix="word-toggle"
-        aria-label={`change ${component.title}`}
-      >
-        change
-      </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+    <span className="line-menu">
+      <Menu label={`change ${component.title}`} words="change" className="act">
         {ACTS.map(({ name, words }) => (
-          <Dropdown.Item key={name} as="button" type="button" onClick={() => onAct(name)}>
+          <MenuItem key={name} onClick={() => onAct(name)}>
             {words}
-          </Dropdown.Item>
+          </MenuItem>
         ))}
-        <Dropdown.Item as="button" type="button" onClick={() => onStep(-1)}>
-          one place up
-        </Dropdown.Item>
-        <Dropdown.Item as="button" type="button" onClick={() => onStep(1)}>
-          one place down
-        </Dropdown.Item>
-      </Dropdown.Menu>
-    </Dropdown>
+        <MenuItem onClick={() => onStep(-1)}>one place up</MenuItem>
+        <MenuItem onClick={() => onStep(1)}>one place down</MenuItem>
+      </Menu>
+    </span>
   );
 }

@@ -13,6 +13,8 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
+import { componentNamed } from '@periwinkle/core/components/system';
+import type { Problem } from '@periwinkle/core/formats/problem';
 import { moveComponent } from '@periwinkle/core/editing/component-edits';
 import { NameFilter } from '../common/name-filter';
 import { counted } from '../common/numbers';
@@ -22,8 +24,10 @@ import { useAnswer } from '../engine/use-answer';
 import { ComponentDialogs, useComponentDialogs } from '../making/component-dialogs';
 import { useRestructure } from '../making/use-restructure';
 import { FieldLine } from './field-line';
+import { FindingsDialog } from './findings-dialog';
 
 const EVERYTHING = {};
+const NONE: readonly Problem[] = [];
 /** Nobody reads findings while typing. */
 const REST_MS = 200;
 
@@ -35,6 +39,8 @@ export function FieldsScreen() {
   const contexts = useContexts(system.tokens);
   const [text, setText] = useState('');
   const { value: findings } = useAnswer('findings', EVERYTHING, system.documents, REST_MS);
+  const [found, setFound] = useState<string | null>(null);
+  const foundIn = found === null ? undefined : componentNamed(system, found);
   const dialogs = useComponentDialogs();
   const restructure = useRestructure();
   const sensors = useSensors(
@@ -97,7 +103,10 @@ export function FieldsScreen() {
                     system={system}
                     component={component}
                     contexts={contexts}
-                    findings={findings?.get(system.fileOf.get(component.id) ?? '') ?? (findings ? 0 : null)}
+                    findings={
+                      findings?.get(system.fileOf.get(component.id) ?? '') ?? (findings ? NONE : null)
+                    }
+                    onFindings={() => setFound(component.id)}
                     onAct={name => dialogs.show(name, component.id)}
                     onStep={by => {
                       const other = inOrder[inOrder.indexOf(component) + by];
@@ -122,6 +131,13 @@ export function FieldsScreen() {
         </SortableContext>
       </DndContext>
       <ComponentDialogs dialogs={dialogs} />
+      {foundIn ? (
+        <FindingsDialog
+          component={foundIn}
+          findings={findings?.get(system.fileOf.get(foundIn.id) ?? '') ?? NONE}
+          onClose={() => setFound(null)}
+        />
+      ) : null}
     </>
   );
 }
