@@ -14,12 +14,14 @@ import { autofillReads, autofillBlocks, resetBlocks } from './reset';
 import { rulesInWords } from './rule-comments';
 import { selectorOf, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock, Stylesheet } from './stylesheet';
-import { userSettingBlocks } from './user-settings';
+import { forcedColorBlocks, userSettingBlocks } from './user-settings';
 
 export interface ComponentCssInput {
   readonly system: System;
   readonly component: Component;
   readonly scheme: SelectorScheme;
+  /** Whether a plate is looked at where the person's own colours replace ours: it then says what is to be seen there, too. */
+  readonly isForced?: boolean;
 }
 
 /**
@@ -27,8 +29,24 @@ export interface ComponentCssInput {
  * in `:where()`), so the cascade's order is the rules' order. Schemes for plates keep one block per rule and part, so that
  * an edit changes only its own; the others leave out what never wins and say no more than is needed.
  */
-export function componentStylesheet({ system, component, scheme }: ComponentCssInput): Stylesheet {
+export function componentStylesheet({
+  system,
+  component,
+  scheme,
+  isForced = false,
+}: ComponentCssInput): Stylesheet {
   const names = namesOf(system).component(component.id);
+  const sheet = usualStylesheet(system, component, scheme, names);
+  if (!scheme.live || !isForced) return sheet;
+  return { ...sheet, blocks: [...sheet.blocks, ...forcedColorBlocks(component, names, scheme)] };
+}
+
+function usualStylesheet(
+  system: System,
+  component: Component,
+  scheme: SelectorScheme,
+  names: ComponentNames,
+): Stylesheet {
   const made = sheets.of([component, scheme, names], (): { last: Made | null } => ({ last: null }));
   if (!made.last?.asked.holdIn(system.tokens)) {
     const asked = new AskedTokens(system.tokens);

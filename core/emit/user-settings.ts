@@ -48,7 +48,7 @@ export function userSettingBlocks(
   names: ComponentNames,
   scheme: SelectorScheme,
 ): StyleBlock[] {
-  return [...forcedColors(component, names, scheme), ...reducedMotion(component, names, scheme)];
+  return [...forcedColorBlocks(component, names, scheme), ...reducedMotion(component, names, scheme)];
 }
 
 /** A component, or one within it, as the outermost sees it. */
@@ -60,7 +60,12 @@ interface Seen {
   readonly where: (region: Box) => Extent;
 }
 
-function forcedColors(outermost: Component, names: ComponentNames, scheme: SelectorScheme): StyleBlock[] {
+/** What must be seen where the person's own colours replace ours. */
+export function forcedColorBlocks(
+  outermost: Component,
+  names: ComponentNames,
+  scheme: SelectorScheme,
+): StyleBlock[] {
   const conditionOf = boxConditions(scheme, outermost, names);
   return everySeen(outermost).flatMap(({ component, part, where }) => {
     const { space, anatomy } = component;

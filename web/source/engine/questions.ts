@@ -60,7 +60,10 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   },
   *findings(system) {
     yield ONE_STEP;
-    return Map.groupBy(meaningProblems(system), ({ file }) => file);
+    const byFile = new Map<string, Problem[]>();
+    for (const problem of meaningProblems(system))
+      byFile.set(problem.file, [...(byFile.get(problem.file) ?? []), problem]);
+    return byFile;
   },
   *reach(system, { token, most }) {
     yield ONE_STEP;

@@ -28,6 +28,11 @@ export class SpecimenSheets {
   private readonly stale = new Set<Entry>();
   private rest: ReturnType<typeof setTimeout> | undefined;
   private system: System | null = null;
+  private readonly forced = matchMedia('(forced-colors: active)');
+
+  constructor() {
+    this.forced.addEventListener('change', this.updateAll);
+  }
 
   /** The sheet for a component; it follows the system from now on. */
   sheetFor(componentId: string, scheme: SchemeName): CSSStyleSheet {
@@ -72,7 +77,10 @@ export class SpecimenSheets {
   /** Nothing is left to do when the sheets are gone. */
   close(): void {
     clearTimeout(this.rest);
+    this.forced.removeEventListener('change', this.updateAll);
   }
+
+  private readonly updateAll = (): void => this.sheets.forEach(entry => this.updateOne(entry));
 
   private catchUp(): void {
     for (const entry of this.stale) this.updateOne(entry);
@@ -85,7 +93,7 @@ export class SpecimenSheets {
     const { system } = this;
     const scheme = SCHEMES[entry.scheme];
     const since = performance.now();
-    entry.live.update(componentStylesheet({ system, component, scheme }));
+    entry.live.update(componentStylesheet({ system, component, scheme, isForced: this.forced.matches }));
     entry.cost = performance.now() - since;
     this.stale.delete(entry);
   }
