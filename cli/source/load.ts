@@ -21,7 +21,7 @@ export interface Loaded {
 export function load(folder: string): Loaded {
   try {
     const { documents, texts, problems, offsets } = readFolder(folder);
-    const unreadable = new Set(problems.map(problem => problem.file));
+    const unreadable = new Set(problems.map(({ file }) => file).filter(file => !documents.has(file)));
     const { system, problems: found } = checkSystem(documents, unreadable);
     const all = [...problems, ...found].map(problem => {
       const offset = offsets.get(problem);

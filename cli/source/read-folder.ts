@@ -3,7 +3,7 @@ import { join, relative, sep } from 'node:path';
 import { documentKind, type Documents } from '@periwinkle/core/formats/document-kinds';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Problem } from '@periwinkle/core/formats/problem';
-import { readJson } from '@periwinkle/core/formats/read-json';
+import { readJson, repeatedKeys } from '@periwinkle/core/formats/read-json';
 
 /** A system's folder as read from disk: what could be parsed, the text of every file, and what is wrong. */
 export interface Folder {
@@ -56,6 +56,11 @@ export function readFolder(folder: string): Folder {
     const read = readJson(text);
     if (read.ok) {
       documents.set(path, read.value);
+      for (const { offset, ...told } of repeatedKeys(text)) {
+        const problem = { file: path, ...told };
+        problems.push(problem);
+        offsets.set(problem, offset);
+      }
     } else {
       const problem = { file: path, ...read.problem };
       problems.push(problem);

@@ -21,7 +21,7 @@ import { expansionProblems } from './check-expansion';
 import { contentProblems } from './check-content';
 import { parameterProblems } from './check-parameters';
 import { reachingInProblems } from './check-reaching-in';
-import { trialProblems } from './check-trials';
+import { comparisonSlips, trialProblems } from './check-trials';
 import { sampleSlips } from './check-samples';
 import { slips } from './check-slips';
 import { valueSlips } from './value-slips';
@@ -51,6 +51,7 @@ export function meaningProblems(system: System): Problem[] {
     ...twinComponents(system),
     ...orderSlips(system),
     ...trialProblems(system),
+    ...comparisonSlips(system),
     ...[...system.icons].flatMap(([name, svg]) => inFile(`icons/${name}.svg`, iconProblems(svg))),
   ];
   return [
@@ -94,8 +95,8 @@ const NOTHING = {};
 /** Found again only where what they are looked for in is another: an edit of a rule leaves that alone. */
 function slipsOf(component: Component): readonly LocalProblem[] {
   const { document, anatomy, space } = component;
-  const { samples = NOTHING, content = NOTHING, behaviour = NOTHING } = document;
-  const found = slipsKnown.of([samples, content, behaviour, anatomy, space], () => [
+  const { samples = NOTHING, content = NOTHING, behaviour = NOTHING, situations = NOTHING } = document;
+  const found = slipsKnown.of([samples, content, behaviour, situations, anatomy, space], () => [
     ...sampleSlips(component),
     ...slips(component),
   ]);

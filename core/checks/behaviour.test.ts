@@ -57,7 +57,7 @@ test('a sound behaviour has no problem', () => {
 
 test.each([
   [{ value: { kind: 'txt' } }, '/behaviour/value/kind unknown-value-kind (text)'],
-  [{ value: { kind: 'count', least: 5, most: 2 } }, '/behaviour/value/least no-value'],
+  [{ value: { kind: 'amount', least: 5, most: 2 } }, '/behaviour/value/least no-value'],
   [{ parts: { revel: 'frame' } }, '/behaviour/parts/revel unknown-role (reveal)'],
   [{ parts: { reveal: 'eye' } }, '/behaviour/parts/reveal unknown-part'],
   [{ parts: { reveal: 'frame' } }, '/behaviour/parts/reveal wrong-part'],

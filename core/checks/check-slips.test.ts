@@ -9,10 +9,12 @@ interface Slip {
   readonly samples?: readonly object[];
   readonly content?: readonly object[];
   readonly children?: readonly object[];
+  readonly limits?: readonly object[];
+  readonly situations?: readonly object[];
   readonly set?: Record<string, Record<string, string>>;
 }
 
-const told = ({ behaviour, samples, content, children = [], set }: Slip): string[] => {
+const told = ({ behaviour, samples, content, children = [], set, ...rest }: Slip): string[] => {
   const { problems } = checkSystem(
     smallDocuments({
       component: {
@@ -34,6 +36,7 @@ const told = ({ behaviour, samples, content, children = [], set }: Slip): string
           { id: 'wrong', when: { validity: 'invalid' }, set: { message: { present: 'true' } } },
         ],
         samples: samples ?? [{ id: 'x', content: { message: 'Wrong.' } }],
+        ...rest,
         ...(behaviour ? { behaviour } : {}),
         ...(content ? { content } : {}),
       },
@@ -134,6 +137,24 @@ test.each<[string, Slip, string]>([
       },
     },
     'warning /behaviour/value/most idle-bound',
+  ],
+  [
+    'a count without buttons',
+    { behaviour: { value: { kind: 'count' } } },
+    'warning /behaviour/value no-buttons',
+  ],
+  [
+    'a comparison with a field that there is not',
+    { behaviour: { value: { kind: 'text' }, checks: [{ id: 'same', kind: 'equals', equals: 'passfrase' }] } },
+    'warning /behaviour/checks/0 unknown-field',
+  ],
+  [
+    'a situation that never comes about',
+    {
+      limits: [{ while: { size: 'small' }, holds: { validity: 'none' } }],
+      situations: [{ id: 'tiny', title: 'Tiny and wrong', when: { size: 'small', validity: 'invalid' } }],
+    },
+    'warning /situations/0/when idle-situation',
   ],
   [
     'lines of twenty times the font',

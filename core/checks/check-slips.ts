@@ -1,4 +1,6 @@
 import { INPUT_TYPES } from '../anatomy/input-types';
+import type { Role } from '../behaviour/plan';
+import { isEmpty } from '../space/box';
 import { shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';
 import type { BehaviourDocument, CheckDocument } from '../formats/component-document';
@@ -12,6 +14,7 @@ export function slips(component: Component): LocalProblem[] {
   controls(component, problems);
   const { behaviour } = component.document;
   if (behaviour) behaviourSlips(component, behaviour, problems);
+  idleSituations(component, problems);
   return problems.problems;
 }
 
@@ -42,7 +45,20 @@ function controls({ anatomy, document }: Component, problems: ProblemList): void
   }
 }
 
+/** Situations that no combination is in. */
+function idleSituations({ situations, space }: Component, problems: ProblemList): void {
+  situations.forEach(({ title, region }, index) => {
+    if (isEmpty(region) || space.count(region) > 0n) return;
+    problems.warning(
+      `${pointer('situations', index)}/when`,
+      'idle-situation',
+      `“${brief(title)}” never comes about: no combination that the limits allow is in it.`,
+    );
+  });
+}
+
 /** Kinds of value that have an order. */
+const STEPS: readonly Role[] = ['less', 'more'];
 const ORDERED: readonly string[] = ['count', 'amount', 'time'];
 /** What some check refuses of it; a pattern that takes all of them takes everything. */
 const ANYTHING: readonly string[] = [
@@ -70,6 +86,13 @@ function behaviourSlips(component: Component, behaviour: BehaviourDocument, prob
       `A ${brief(kind)} has no order, so that nothing is less than ${value.least}.`,
     );
   if (value && ORDERED.includes(kind)) unjudgedBounds(value, checks, problems);
+  const steps = behaviour.parts ?? {};
+  if (kind === 'count' && !STEPS.some(role => Object.hasOwn(steps, role)))
+    problems.warning(
+      '/behaviour/value',
+      'no-buttons',
+      `A count has buttons for one less and one more; “parts” names them. Without, only whoever knows the arrow keys can step it.`,
+    );
   if (kind === 'code' && value?.length === undefined)
     problems.warning(
       '/behaviour/value',

@@ -1,4 +1,5 @@
 import { behaves } from '../behaviour/behaves';
+import { fieldsIn } from '../behaviour/other-fields';
 import { componentNamed, type System } from '../components/system';
 import { documentsOf } from '../formats/document-kinds';
 import { pointer } from '../formats/json';
@@ -30,6 +31,31 @@ export function trialProblems(system: System): Problem[] {
       checkField(system, field, at, problems);
     });
     return inFile(file, problems.problems);
+  });
+}
+
+/** Checks that compare with a field which no trial has, and which no component is called like. */
+export function comparisonSlips(system: System): Problem[] {
+  const names = new Set(system.components.map(({ id }) => id));
+  for (const [, document] of documentsOf(system.documents, 'trial'))
+    for (const { name } of (document as TrialDocument).fields) names.add(name);
+  return system.components.flatMap(component => {
+    const problems = new ProblemList();
+    // What a derived component takes of its base is told there.
+    const { derivation, document } = component;
+    (derivation?.own ?? document).behaviour?.checks?.forEach((check, index) => {
+      for (const name of fieldsIn(check)) {
+        if (names.has(name)) continue;
+        problems.warning(
+          derivation ? '/behaviour' : `/behaviour${pointer('checks', index)}`,
+          'unknown-field',
+          `It compares with a field “${brief(name)}”, and none is called that, in any trial.`,
+          nearest(name, names),
+          name,
+        );
+      }
+    });
+    return inFile(system.fileOf.get(component.id)!, problems.problems);
   });
 }
 

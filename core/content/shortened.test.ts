@@ -1,4 +1,5 @@
-import { hasLoneSurrogate, shortened } from './shortened';
+import { hasLoneSurrogate } from '../formats/lone-surrogates';
+import { shortened } from './shortened';
 
 test.each([
   ['short enough', 20, 'short enough'],

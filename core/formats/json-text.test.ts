@@ -4,7 +4,7 @@ import { parseJson, writeJson } from './json-text';
 import { keysInOrder } from './key-order';
 import { LIMITS } from './limits';
 import { applyPatch } from './patch';
-import { readJson } from './read-json';
+import { readJson, repeatedKeys } from './read-json';
 import { shared } from './structural-sharing';
 
 /** JSON as text in which names look like numbers, in any order; built as text, since an object would lose the order. */
@@ -104,4 +104,17 @@ test.each([
   const read = readJson(text);
   expect(read.ok ? null : read.problem.code).toBe(code);
   if (read.ok) expect(read.value).toEqual(JSON.parse(text));
+});
+
+test('names that stand twice in one object are told, each at its place; halves of characters are refused', () => {
+  const text = '{"a": {"b": 1, "c": [{"d": 1}, {"d": 2, "\\u0064": 3}], "b": 2}, "c": 1}';
+  expect(repeatedKeys(text).map(({ pointer, offset }) => [pointer, text.slice(offset, offset + 3)])).toEqual([
+    ['/a/c/1/d', '"\\u'],
+    ['/a/b', '"b"'],
+  ]);
+  expect(repeatedKeys('{"a": {"x": 1}, "b": {"x": 1}}')).toEqual([]);
+  expect(readJson('{"a": ["ok \\ud83d\\ude00", "half \\ud83d"]}')).toMatchObject({
+    ok: false,
+    problem: { pointer: '/a/1', code: 'lone-surrogate' },
+  });
 });

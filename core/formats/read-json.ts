@@ -1,4 +1,5 @@
 import { pointer, type Step } from './json';
+import { halfIn } from './lone-surrogates';
 import { parseJson, stringEnd, walkJson } from './json-text';
 import { LIMITS } from './limits';
 import type { LocalProblem } from './problem';
@@ -26,7 +27,16 @@ export function readJson(text: string): ReadResult {
   const refused = isSurelyPlain(plain) ? null : refusedShape(plain);
   if (refused) return refused;
   try {
-    return { ok: true, value: parseJson(plain) };
+    const value = parseJson(plain);
+    const half = halfIn(value, plain);
+    if (half)
+      return refusal(
+        'lone-surrogate',
+        'A text holds half of a character (a lone surrogate), which no file in UTF-8 can; it may have been cut in two.',
+        pointer(...half),
+        0,
+      );
+    return { ok: true, value };
   } catch (error) {
     const message = (error as Error).message;
     const offset = /position (\d+)/.exec(message);
@@ -63,6 +73,47 @@ function isSurelyPlain(text: string): boolean {
 const [QUOTE, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'",[]{}'].map(sign =>
   sign.charCodeAt(0),
 );
+
+/**
+ * Names that stand twice in one object, of which only the last is read: each with the pointer to its object and its offset in the text. JSON
+ * leaves open what becomes of them (RFC 8259, section 4).
+ */
+export function repeatedKeys(text: string): readonly (LocalProblem & { readonly offset: number })[] {
+  const steps: Step[] = [];
+  const seen: (Set<string> | null)[] = [];
+  const found: (LocalProblem & { offset: number })[] = [];
+  walkJson(text, {
+    open(_, isList) {
+      steps.push(isList ? 0 : '');
+      seen.push(isList ? null : new Set());
+      return undefined;
+    },
+    comma() {
+      const index = steps.at(-1);
+      if (typeof index === 'number') steps[steps.length - 1] = index + 1;
+      return undefined;
+    },
+    key(name, offset) {
+      const names = seen.at(-1)!;
+      steps[steps.length - 1] = name;
+      if (names.has(name))
+        found.push({
+          pointer: pointer(...steps),
+          severity: 'warning',
+          code: 'repeated-key',
+          message: `“${name}” stands twice in one object; only what is said last is read.`,
+          offset,
+        });
+      names.add(name);
+      return undefined;
+    },
+    close() {
+      steps.pop();
+      seen.pop();
+    },
+  });
+  return found;
+}
 
 function plainReason(message: string, text: string): string {
   if (text.trim() === '') return 'the file is empty';

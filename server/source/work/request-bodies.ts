@@ -1,9 +1,9 @@
 import Ajv, { type ValidateFunction } from 'ajv';
-import { pointer, type Step } from '@periwinkle/core/formats/json';
+import { pointer } from '@periwinkle/core/formats/json';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { readJson } from '@periwinkle/core/formats/read-json';
-import { hasLoneSurrogate } from '@periwinkle/core/content/shortened';
+import { halfIn } from '@periwinkle/core/formats/lone-surrogates';
 import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
 import { Refusal } from '../refusal';
 import { computing } from './computing';
@@ -105,13 +105,9 @@ function bodyOf(name: keyof typeof BODY_SCHEMAS, text: string): unknown {
   return read.value;
 }
 
-/** How half of a character can stand in JSON text that is UTF-8. */
-const ESCAPED = /\\u[dD][89a-fA-F]/;
-
 /** No text in UTF-8 holds half of a character: what holds one could not be written into a file as it is. */
 function refuseHalves(value: unknown, text: string): void {
-  if (!ESCAPED.test(text)) return;
-  const at = halfIn(value, []);
+  const at = halfIn(value, text);
   if (at)
     throw new Refusal(
       422,
@@ -120,17 +116,6 @@ function refuseHalves(value: unknown, text: string): void {
       'A text holds half of a character (a lone surrogate), which no file in UTF-8 can; it may have been cut in two.',
       { pointer: pointer(...at) },
     );
-}
-
-/** Where the first text stands that holds half of a character. */
-function halfIn(value: unknown, at: readonly Step[]): readonly Step[] | null {
-  if (typeof value === 'string') return hasLoneSurrogate(value) ? at : null;
-  if (typeof value !== 'object' || value === null) return null;
-  for (const [name, item] of Object.entries(value)) {
-    const found = hasLoneSurrogate(name) ? at : halfIn(item, [...at, name]);
-    if (found) return found;
-  }
-  return null;
 }
 
 export const readPatch = (text: string): Patch => readBody<Patch>('patch', text);

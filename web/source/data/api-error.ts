@@ -10,6 +10,7 @@ export class ApiError extends Error {
     readonly status: number,
     detail: string,
     readonly body: {
+      readonly type?: string;
       readonly detail?: string;
       readonly problems?: readonly Problem[];
       readonly since?: readonly StoredEdit[];

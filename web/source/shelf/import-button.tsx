@@ -3,7 +3,12 @@ import Modal from 'react-bootstrap/Modal';
 import { counted } from '../common/numbers';
 import { api } from '../data/api';
 import { ApiError } from '../data/api-error';
+import { idOf, TakenIdDialog } from './taken-id-dialog';
 import { documentsInZip, type ZipDocuments } from './zip-documents';
+
+const DUPLICATE_ID = 'urn:periwinkle:problem:duplicate-id';
+
+const isOnShelf = async (id: string): Promise<boolean> => (await api.systems()).some(each => each.id === id);
 
 /** So many names are shown of what is passed over. */
 const NAMES_SHOWN = 40;
@@ -20,6 +25,12 @@ export function ImportButton({
   const [busy, setBusy] = useState(false);
   /** What would be taken and what not, to be agreed to. */
   const [asked, setAsked] = useState<ZipDocuments | null>(null);
+  /** What has an id that there is already. */
+  const [taken, setTaken] = useState<{
+    readonly found: ZipDocuments;
+    readonly detail: string;
+    readonly isRemoved: boolean;
+  } | null>(null);
   const trying = async (work: () => Promise<void>): Promise<void> => {
     setBusy(true);
     onFault(null);
@@ -32,11 +43,23 @@ export function ImportButton({
       if (input.current) input.current.value = '';
     }
   };
-  const put = async ({ documents }: ZipDocuments): Promise<void> => {
+  const put = async (found: ZipDocuments): Promise<void> => {
     setAsked(null);
-    await api.create(documents);
+    try {
+      await api.create(found.documents);
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.body.type !== DUPLICATE_ID) throw error;
+      setTaken({ found, detail: error.message, isRemoved: !(await isOnShelf(idOf(found))) });
+      return;
+    }
     await onDone();
   };
+  const putTaken = (work: () => Promise<unknown>): Promise<void> =>
+    trying(async () => {
+      await work();
+      setTaken(null);
+      await onDone();
+    });
   const take = (file: File): Promise<void> =>
     trying(async () => {
       const found = documentsInZip(new Uint8Array(await file.arrayBuffer()), file.name);
@@ -70,6 +93,9 @@ export function ImportButton({
           onTake={() => void trying(() => put(asked))}
           onLeave={() => setAsked(null)}
         />
+      ) : null}
+      {taken ? (
+        <TakenIdDialog {...taken} onPut={work => void putTaken(work)} onLeave={() => setTaken(null)} />
       ) : null}
     </>
   );
