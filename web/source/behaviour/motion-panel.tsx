@@ -35,23 +35,23 @@ export function MotionPanel({
 }) {
   const shape = useShape(system, component);
   const { situations } = component;
-  const [fromId, setFrom] = useState(situations[0]?.id ?? '');
-  const [toId, setTo] = useState((situations[1] ?? situations[0])?.id ?? '');
+  const [from, setFrom] = useState<End>({ situation: situations[0]?.id ?? '', options: {} });
+  const [to, setTo] = useState<End>({ situation: (situations[1] ?? situations[0])?.id ?? '', options: {} });
   const [at, setAt] = useState(0);
   const [rate, setRate] = useState<number>(1);
   const [isReduced, setReduced] = useState(false);
   const [isPlaying, setPlaying] = useState(false);
   const looks = useMemo(() => {
-    const look = (id: string): Look => {
+    const look = ({ situation, options }: End): Look => {
       const { space, samples } = component;
-      const when = situations.find(each => each.id === id)?.when ?? {};
+      const when = { ...options, ...situations.find(each => each.id === situation)?.when };
       return {
         combination: space.written(space.settled(space.indices(when)).combination),
         sample: samples[0],
       };
     };
-    return { from: look(fromId), to: look(toId) };
-  }, [component, situations, fromId, toId]);
+    return { from: look(from), to: look(to) };
+  }, [component, situations, from, to]);
   const found = useMemo(
     () => motion(system, component, looks.from, looks.to, contexts),
     [system, component, looks, contexts],
@@ -70,22 +70,14 @@ export function MotionPanel({
     frame = requestAnimationFrame(step);
     return () => cancelAnimationFrame(frame);
   }, [isPlaying, rate, duration]);
-  const items = situations.map(({ id, title }) => ({ id, words: title }));
-  const titleOf = (id: string): string => situations.find(each => each.id === id)?.title ?? id;
   const shared = { shape, ...looks, isReduced, version: system };
   return (
     <section className="walkthrough motion" aria-label="Motion">
       <h2>
         Motion{' '}
         <small>
-          from{' '}
-          <Choice label="from" value={fromId} items={items} onChoose={setFrom}>
-            {titleOf(fromId)}
-          </Choice>{' '}
-          to{' '}
-          <Choice label="to" value={toId} items={items} onChoose={setTo}>
-            {titleOf(toId)}
-          </Choice>
+          from <EndChoices label="from" component={component} end={from} onChange={setFrom} /> to{' '}
+          <EndChoices label="to" component={component} end={to} onChange={setTo} />
         </small>
       </h2>
       <p className="film-acts">
@@ -155,6 +147,56 @@ export function MotionPanel({
       </div>
       <Changes edited={edited} component={component} found={found} />
     </section>
+  );
+}
+
+/** Where a way begins or ends: a situation, and the options that are not as usual. */
+interface End {
+  readonly situation: string;
+  readonly options: Readonly<Record<string, string>>;
+}
+
+function EndChoices({
+  label,
+  component: { situations, space },
+  end,
+  onChange,
+}: {
+  label: string;
+  component: Component;
+  end: End;
+  onChange: (end: End) => void;
+}) {
+  const { situation, options } = end;
+  const axes = space.axes.filter(({ kind, values }) => kind === 'option' && values.length > 1);
+  return (
+    <>
+      <Choice
+        label={label}
+        value={situation}
+        items={situations.map(({ id, title }) => ({ id, words: title }))}
+        onChoose={id => onChange({ ...end, situation: id })}
+      >
+        {situations.find(({ id }) => id === situation)?.title ?? situation}
+      </Choice>
+      {axes.map(({ id, title, values, rest }) => {
+        const value = values.find(each => each.id === options[id]) ?? values[rest]!;
+        return (
+          <span key={id}>
+            ,{' '}
+            <Choice
+              label={`${label}, ${title.toLowerCase()}`}
+              value={value.id}
+              items={values.map(each => ({ id: each.id, words: each.words }))}
+              onChoose={chosen => onChange({ ...end, options: { ...options, [id]: chosen } })}
+              className={value === values[rest] ? 'off' : ''}
+            >
+              {value.words}
+            </Choice>
+          </span>
+        );
+      })}
+    </>
   );
 }
 

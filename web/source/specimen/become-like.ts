@@ -8,15 +8,18 @@ export function becomeLike(target: Element, source: Element): void {
     if (target.getAttribute(name) !== value && name !== 'value') target.setAttribute(name, value);
   }
   if (source.children.length === 0) {
-    if (target.textContent !== source.textContent) target.replaceChildren(...source.childNodes);
+    const isSame = target.children.length === 0 && target.textContent === source.textContent;
+    if (!isSame) target.replaceChildren(...source.childNodes);
     return;
   }
-  const before = [...target.children];
+  const before = new Set(target.children);
   const after = [...source.children];
   after.forEach((wanted, place) => {
-    const own = before.find(
+    const own = [...before].find(
       each => each.tagName === wanted.tagName && each.getAttribute('class') === wanted.getAttribute('class'),
     );
+    // Each becomes one alone: the paths of a drawing are all called the same.
+    if (own) before.delete(own);
     if (own) becomeLike(own, wanted);
     // An element that stays where it is keeps the focus.
     if (target.children[place] !== (own ?? wanted))
