@@ -207,6 +207,7 @@ const OWN: readonly (readonly [string, string, number, Headers?, string?])[] = [
   ['PATCH', FIELD, 200, { ...PATCH_TYPE, 'If-Match': '"1"' }, PATCH],
   ['GET', `${AT}/edits`, 200],
   ['GET', `${NOBODY}/edits`, 404],
+  ['GET', `${AT}/edits?after=1&key=nobody`, 410],
   ['POST', `${AT}/edits`, 200, JSON_TYPE, edit(whole('Words.'))],
   ['POST', `${AT}/edits`, 422, JSON_TYPE, edit(whole('Other words.'))],
   ['POST', `${AT}/edits`, 412, JSON_TYPE, edit(whole('More.'), 0, 'guide/own.md', 'other')],
@@ -228,6 +229,7 @@ const OWN: readonly (readonly [string, string, number, Headers?, string?])[] = [
 
 const templateOf = (address: string): string =>
   address
+    .replace(/\?.*$/, '')
     .replace(/^\/api\/systems\/[^/]+/, '/api/systems/{systemId}')
     .replace(/\/documents\/.+$/, '/documents/{path}');
 

@@ -121,10 +121,13 @@ test('one part that is made on another state holds all of it back, and tells wha
   // Two that make the same: the second hears of the first.
   const svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 8 8"><path d="M0 0h8"/></svg>';
   expect((await together('Icon', part(ICON, 0, whole(svg)))).status).toBe(200);
-  expect(await together('Icon too', part(ICON, 0, whole(svg)))).toMatchObject({
+  const other = svg.replace('h8', 'h4');
+  expect(await together('Icon too', part(ICON, 0, whole(other)))).toMatchObject({
     status: 412,
     body: { since: [{ path: ICON, revision: 1 }] },
   });
+  // Who has made just the same has nothing left to make.
+  expect((await together('The same icon', part(ICON, 0, whole(svg)))).status).toBe(200);
 });
 
 test('a removed document is gone for readers, copies and checks, and its revisions go on', async () => {

@@ -25,10 +25,12 @@ export interface WrittenDocument {
 export function patched(current: StoredDocument, patch: Patch): Patched {
   const { path, revision, body } = current;
   const isMade = patch.some(({ op, path: place }) => op === 'replace' && place === '');
-  if (body === null && !isMade) throw notFound(`There is no document “${path}”.`);
+  // What somebody else has done alike leaves nothing to be done.
+  const isIdle = patch.every(({ op }) => op === 'test');
+  if (body === null && !isMade && !isIdle) throw notFound(`There is no document “${path}”.`);
   try {
     const isText = !documentKind(path)?.json;
-    const result = isText ? replacedWhole(body, patch) : applyPatch(body, patch);
+    const result = isText && !isIdle ? replacedWhole(body, patch) : applyPatch(body, patch);
     if (isText && result.document !== null && typeof result.document !== 'string')
       throw new PatchError(0, '', `“${path}” holds a text`);
     return {
