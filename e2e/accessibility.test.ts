@@ -39,7 +39,7 @@ const scrollsSideways = (): Promise<boolean> =>
 const SCREENS: readonly [string, string, string][] = [
   ['shelf', '/', '.shelf .specimens'],
   ['fields', '/quayside', '.contents .specimen'],
-  ['a component, nothing selected', '/quayside/text-field', '.ledger .entry'],
+  ['a component, nothing selected', '/quayside/text-field', '.plate .specimen'],
   [
     'a component, a column selected',
     '/quayside/text-field?rows=*&columns=pointed-at',
@@ -115,9 +115,48 @@ test(
 );
 
 test(
-  'at 1024 wide nothing scrolls sideways but plates and ledgers in themselves',
+  'every menu opens where its word stands, and what is open passes too',
   async () => {
-    const narrow = await openBrowser(1024, 768);
+    for (const path of ['/quayside', '/quayside/text-field?rows=*&columns=focused', '/quayside/trials']) {
+      await driver.get(address + path);
+      await find(driver, '.word-toggle');
+      const words = await driver.executeScript<number>(
+        `return document.querySelectorAll('.word-toggle').length`,
+      );
+      for (let index = 0; index < Math.min(words, 12); index++) {
+        const apart = await driver.executeAsyncScript<string>(
+          `const done = arguments[1];
+           const word = document.querySelectorAll('.word-toggle')[arguments[0]];
+           word.scrollIntoView({ block: 'center' });
+           word.click();
+           requestAnimationFrame(() => setTimeout(() => {
+             const from = word.getBoundingClientRect();
+             const menu = document.querySelector('.dropdown-menu.show').getBoundingClientRect();
+             const isBeside = Math.min(Math.abs(menu.left - from.left), Math.abs(menu.right - from.right)) < 24;
+             const isNext = Math.min(Math.abs(menu.top - from.bottom), Math.abs(menu.bottom - from.top)) < 12;
+             const isInside = menu.top >= 0 && menu.bottom <= innerHeight && menu.left >= 0 && menu.right <= innerWidth;
+             done(isBeside && isNext && isInside ? '' : word.textContent + ': ' + JSON.stringify([from, menu]));
+           }, 60));`,
+          index,
+        );
+        expect(apart).toBe('');
+        if (index < 2) expect(await violations()).toEqual([]);
+        await press(driver, Key.ESCAPE);
+        await eventually(driver, `!document.querySelector('.dropdown-menu.show')`);
+      }
+    }
+  },
+  TIMEOUT,
+);
+
+test.each([
+  [1024, 768],
+  // 1280 by 800 at twice the size.
+  [640, 400],
+])(
+  'at %d by %d nothing scrolls sideways but plates and ledgers in themselves',
+  async (width, height) => {
+    const narrow = await openBrowser(width, height);
     try {
       for (const [, path, css] of SCREENS) {
         await narrow.driver.get(address + path);

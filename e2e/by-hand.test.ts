@@ -132,6 +132,7 @@ describe.each([
       await stored(driver);
       // It departs from the base in one place, and returns.
       await hand.press(link('Plates'));
+      await hand.press(button('draw the ledger up'));
       await hand.press(entry('frame', 'border-radius', 'always'));
       await hand.write(find(driver, '.editor input'), '0px', Key.ENTER);
       await stored(driver);

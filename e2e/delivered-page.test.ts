@@ -443,12 +443,23 @@ describe("the person's own settings", () => {
     TIMEOUT,
   );
 
-  test(
-    'a control with a surface of its own keeps it, too',
-    async () => {
+  const SURFACE = String.raw`rgb\(253, 230, 138\) 0px 0px 0px \d+px inset`;
+  test.each([
+    ['', {}, `^${SURFACE}$`],
+    [
+      ', below its shadow',
+      { 'box-shadow': '0 1px 2px #010203' },
+      `^rgb\\(1, 2, 3\\) 0px 1px 2px 0px, ${SURFACE}$`,
+    ],
+    [', where it says that there is no shadow', { 'box-shadow': 'none' }, `${SURFACE}$`],
+  ])(
+    'a control with a surface of its own keeps it, too%s',
+    async (_, shadows, wanted) => {
       const own = compileSystem(
         smallDocuments({
-          set: { inner: { 'background-color': '#fde68a', 'min-height': '40px', width: '200px' } },
+          set: {
+            inner: { 'background-color': '#fde68a', 'min-height': '40px', width: '200px', ...shadows },
+          },
         }),
       );
       const tinted = own.components[0]!;
@@ -470,7 +481,7 @@ describe("the person's own settings", () => {
       const shadow = await driver.executeScript<string>(
         `return getComputedStyle(document.getElementById('x-inner')).boxShadow`,
       );
-      expect(shadow).toMatch(/^rgb\(253, 230, 138\) 0px 0px 0px \d+px inset$/);
+      expect(shadow).toMatch(new RegExp(wanted));
     },
     TIMEOUT,
   );

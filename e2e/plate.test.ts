@@ -1,5 +1,5 @@
 import { Key, Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { eventually, find, named, stored } from './support/browser';
+import { eventually, find, named, openBrowser, stored } from './support/browser';
 import { cell, plateReady, press, scopeEntry, specimenStyle } from './support/field-screen';
 import { inBrowser } from './support/session';
 import { PATIENCE, TIMEOUT } from './support/patience';
@@ -39,6 +39,83 @@ const replaceWith = async (...keys: string[]): Promise<void> => {
   const input = await find(driver, '.editor input');
   await input.sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys);
 };
+
+describe('plates first', () => {
+  test(
+    'with nothing selected the ledger is one line, and eight situations in three sizes are seen whole at 1280 by 800',
+    async () => {
+      const narrow = await openBrowser(1280, 800);
+      try {
+        await narrow.driver.get(`${address}/quayside/text-field`);
+        await plateReady(narrow.driver);
+        const seen = await narrow.driver.executeScript<{ whole: number; ledger: number }>(
+          `const line = document.querySelector('.drawer').getBoundingClientRect();
+           const frame = document.querySelector('.plate-frame').getBoundingClientRect();
+           const whole = [...document.querySelectorAll('.cell .specimen')].filter(each => {
+             const box = each.getBoundingClientRect();
+             return box.bottom <= Math.min(line.top, frame.bottom) && box.right <= frame.right;
+           });
+           return { whole: whole.length, ledger: line.height };`,
+        );
+        expect(seen.whole).toBeGreaterThanOrEqual(24);
+        expect(seen.ledger).toBeLessThan(70);
+      } finally {
+        await narrow.quit();
+      }
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'the ledger comes up with a selection, as high as one has made it, also after a reload',
+    async () => {
+      await open('?rows=*&columns=pointed-at');
+      const height = (): Promise<number> =>
+        driver.executeScript(`return document.querySelector('.drawer').offsetHeight`);
+      const before = await height();
+      const handle = await find(driver, '[role=separator]');
+      await handle.sendKeys(Key.ARROW_UP, Key.ARROW_UP);
+      const drawn = await height();
+      expect(drawn).toBe(before + 48);
+      await driver.navigate().refresh();
+      await plateReady(driver);
+      expect(await height()).toBe(drawn);
+      await driver
+        .actions()
+        .doubleClick(await find(driver, '[role=separator]'))
+        .perform();
+      await eventually(driver, `document.querySelector('.drawer').offsetHeight === ${before}`);
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'rows are as high as fields at rest: an open list lies over the rows below',
+    async () => {
+      await driver.get(`${address}/quayside/berth`);
+      await plateReady(driver);
+      const over = await driver.executeScript<{ row: number; specimen: number; count: number }>(
+        `const all = [...document.querySelectorAll('.cell.over')];
+         const [first] = all;
+         return { row: first.offsetHeight, specimen: first.querySelector('.specimen').offsetHeight, count: all.length };`,
+      );
+      expect(over.count).toBeGreaterThan(0);
+      expect(over.specimen).toBeGreaterThan(over.row);
+    },
+    TIMEOUT,
+  );
+
+  test(
+    'an edit where an option is held at another value than usual is about that value, unless one widens it',
+    async () => {
+      await open('?hold=appearance:underlined&rows=*&columns=pointed-at');
+      expect(await sentence()).toMatch(/^When pointed at, in .*underlined/);
+      await choose(await named(driver, '.scope .word', 'underlined'), 'any appearance');
+      await eventually(driver, `/any appearance/.test(document.querySelector('.scope').textContent)`);
+    },
+    TIMEOUT,
+  );
+});
 
 describe('selecting', () => {
   test(

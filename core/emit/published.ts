@@ -146,6 +146,8 @@ function clampedText(property: Property, css: string, dimension: Dimension): str
 
 /** CSS text with which one can calculate, where it stands for an amount: `0` of a length has a unit, `thick` is 5px, 40% is 0.4. */
 function sized(property: Property, css: string): string {
+  // No shadow is one that nobody sees: others may be put below it, which a list cannot be with a word in it.
+  if (property.name === 'box-shadow' && css.trim() === 'none') return '0 0 transparent';
   const plain = asCalc(property, typedText(property, css, 0));
   const isBare = /^[-+]?0(\.0*)?$/.test(css.trim());
   return plain && (isBare || property.kind === 'number' || Object.hasOwn(property.amounts, css))

@@ -251,6 +251,9 @@ export const autofillReads = (component: Component): PartProperty[] =>
   filledIn(component).flatMap(({ name }) => [
     { part: name, property: 'color' },
     ...(hasSurface(component, name) ? [{ part: name, property: 'background-color' }] : []),
+    ...(hasSurface(component, name) && says(component, name, 'box-shadow')
+      ? [{ part: name, property: 'box-shadow' }]
+      : []),
   ]);
 
 const says = ({ rules }: Component, part: string, property: string): boolean =>
@@ -258,9 +261,8 @@ const says = ({ rules }: Component, part: string, property: string): boolean =>
     settings.some(setting => setting.part === part && setting.property.name === property),
   );
 
-/** Whether a control has a surface of its own that can be painted over the browser's; a shadow of its own leaves no room for that. */
-const hasSurface = (component: Component, part: string): boolean =>
-  says(component, part, 'background-color') && !says(component, part, 'box-shadow');
+/** Whether a control has a surface of its own, which is to be painted over the browser's. */
+const hasSurface = (component: Component, part: string): boolean => says(component, part, 'background-color');
 
 /**
  * Browsers colour what they fill in, with declarations that no page can overrule: text and surface. The text's fill is ours
@@ -278,9 +280,15 @@ export function autofillBlocks({ component, names, read }: CssContext): StyleBlo
         ['-webkit-text-fill-color', color],
         ...(says(component, name, 'caret-color') ? [] : [['caret-color', color] as const]),
         ...(hasSurface(component, name)
-          ? [['box-shadow', `inset 0 0 0 100vmax ${read(name, 'background-color')}`] as const]
+          ? [['box-shadow', surfaceShadow(component, name, read)] as const]
           : []),
       ],
     };
   });
+}
+
+/** A surface as a shadow within, below the shadows that the control has. */
+function surfaceShadow(component: Component, part: string, read: CssContext['read']): string {
+  const own = says(component, part, 'box-shadow') ? `${read(part, 'box-shadow')}, ` : '';
+  return `${own}inset 0 0 0 100vmax ${read(part, 'background-color')}`;
 }

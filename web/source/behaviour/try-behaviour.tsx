@@ -87,7 +87,7 @@ export function TryBehaviour({
   return (
     <>
       <PreviewSurface system={system} contexts={contexts} className="ground tried">
-        <div ref={host} />
+        <div ref={host} className="field-host" />
       </PreviewSurface>
       <ol className="notes" aria-label="What was done">
         {notes.map((note, place) => (

@@ -108,6 +108,7 @@ export function LiveField({
   return (
     <div
       ref={host}
+      className="field-host"
       onInput={() => {
         const control = controlIn(host.current!.shadowRoot!);
         if (control) typed.set(keyOf(component), control.value);

@@ -35,10 +35,10 @@ import type { StoredEdit } from './stored';
 /** Whether all is stored. */
 export type Storing = 'stored' | 'storing' | 'waiting';
 
-/** Something to tell the person; errors stay until they are put away. */
+/** Something to tell the person; all but what is plain stays until it is put away. */
 export interface Notice {
   readonly id: number;
-  readonly tone: 'plain' | 'error';
+  readonly tone: 'plain' | 'lasting' | 'error';
   readonly text: string;
 }
 

@@ -10,6 +10,7 @@ import { Failure } from './failure';
 import { FindDialog } from './find-dialog';
 import { HistoryDialog } from './history-dialog';
 import { MeetingDialog } from './meeting-dialog';
+import { useMissingFonts } from './use-missing-fonts';
 import { Notices } from './notices';
 import { ShortcutsDialog } from './shortcuts-dialog';
 import { UnplacedDialog } from './unplaced-dialog';
@@ -47,6 +48,7 @@ function Inside() {
     // At hand in the browser's console, and for the benchmarks, which make edits as the screens do.
     Object.assign(window, { periwinkle: store });
   }, [store]);
+  useMissingFonts(system);
   usePageKeys({
     'Ctrl+Z': () => store.step('undo'),
     'Ctrl+Shift+Z': () => store.step('redo'),

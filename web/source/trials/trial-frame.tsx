@@ -9,6 +9,7 @@ import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { TRIAL_LAYOUT, trialFields, trialStyles, type PageField } from '@periwinkle/core/trials/trial-page';
 import type { Trial, TrialField } from '@periwinkle/core/trials/trials';
 import { buildField } from '../specimen/build-field';
+import { fontFaces } from '../specimen/fonts';
 import { pageColor } from '../specimen/page-color';
 
 /** What happens on a trial's page. */
@@ -91,7 +92,7 @@ function useStyles(page: Document | null, system: System, trial: Trial, contexts
   useLayoutEffect(() => {
     if (!page) return;
     const { CSSStyleSheet } = page.defaultView! as Window & typeof globalThis;
-    page.adoptedStyleSheets = [TRIAL_LAYOUT, ...styles].map(text => {
+    page.adoptedStyleSheets = [fontFaces(), TRIAL_LAYOUT, ...styles].map(text => {
       const sheet = new CSSStyleSheet();
       sheet.replaceSync(text);
       return sheet;
