@@ -2,7 +2,7 @@ import { By, Key, type WebDriver } from 'selenium-webdriver';
 import { compileSystem, componentNamed } from '@periwinkle/core/components/system';
 import { componentCssText } from '@periwinkle/core/emit/outputs';
 import { eventually, find, stored } from './support/browser';
-import { scopeEntry } from './support/field-screen';
+import { ledgerUp, scopeEntry } from './support/field-screen';
 import { inBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';
 
@@ -36,8 +36,8 @@ async function write(property: string, column: string, text: string): Promise<vo
 
 const open = async (path: string): Promise<void> => {
   await driver.get(address + path);
-  await find(driver, '.ledger .entry');
   await find(driver, '.cell .specimen');
+  await ledgerUp(driver);
 };
 
 /** On the contents page: by component, whether some part of it has a corner, and whether some has another. */

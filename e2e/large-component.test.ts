@@ -1,7 +1,7 @@
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { generatedComponent, generatedSystem } from '../bench/support/generated';
 import { eventually, find, named, stored } from './support/browser';
-import { press, pressUntil } from './support/field-screen';
+import { ledgerUp, press, pressUntil } from './support/field-screen';
 import { PATIENCE, TIMEOUT } from './support/patience';
 import { inBrowser } from './support/session';
 
@@ -57,7 +57,7 @@ test(
   'a ledger of thousands of entries: lines are drawn as they come near, and written in like any other',
   async () => {
     await driver.get(await generated(many(12, 10), 150));
-    await find(driver, '.ledger .entry');
+    await ledgerUp(driver);
     const lines = (): Promise<{ all: number; whole: number; last: boolean }> =>
       driver.executeScript(
         `const lines = [...document.querySelectorAll('.ledger tbody tr')]; const isWhole = line => line.querySelector('.entry') !== null;

@@ -40,13 +40,13 @@ test.each([
     { kind: 'value', name: 'small', to: 'tiny', axis: 'size' },
   ],
 ])('%s that is renamed is known by the patch', (_, edit, change) => {
-  const names = renamedBy(system, FIELD, patchOf(edit));
+  const names = renamedBy(system, FIELD, BASE, patchOf(edit));
   expect(names?.changes).toEqual([change]);
   expect([...(names?.of ?? [])].sort()).toEqual(['field', 'own']);
 });
 
 test('what names it is carried along, in the component and all derived from it, and nowhere else', () => {
-  const names = renamedBy(system, FIELD, patchOf(renamePart('field', 'frame', 'casing')))!;
+  const names = renamedBy(system, FIELD, BASE, patchOf(renamePart('field', 'frame', 'casing')))!;
   const rule = { id: 'mine', when: { size: 'small' }, set: { frame: { gap: '@frame.height' } } };
   const carried = { ...rule, set: { casing: { gap: '@casing.height' } } };
   const inRule = (document: object) => ({ ...document, rules: [rule] });
@@ -60,6 +60,6 @@ test('what names it is carried along, in the component and all derived from it, 
 
 test('an edit that renames nothing carries nothing', () => {
   const other = [{ op: 'replace', path: '/rules/0/set/frame/height', value: '31px' }] as const;
-  expect(renamedBy(system, FIELD, other)).toBeNull();
-  expect(renamedBy(system, 'guide/field.md', [{ op: 'replace', path: '', value: 'x' }])).toBeNull();
+  expect(renamedBy(system, FIELD, BASE, other)).toBeNull();
+  expect(renamedBy(system, 'guide/field.md', '', [{ op: 'replace', path: '', value: 'x' }])).toBeNull();
 });

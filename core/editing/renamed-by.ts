@@ -19,11 +19,13 @@ const ENTRIES: Readonly<Record<string, NameKind>> = {
   walkthroughs: 'walkthrough',
 };
 
-/** What a patch of a component's document gives another name; `null` where nothing. `system` is as it was before. */
-export function renamedBy(system: System, path: string, patch: Patch): Names | null {
+/**
+ * What a patch of a component's document gives another name; `null` where nothing. `document` is the one that it was made on, `system` as things
+ * are called in what is to be carried along.
+ */
+export function renamedBy(system: System, path: string, document: unknown, patch: Patch): Names | null {
   const component = system.components.find(({ id }) => system.fileOf.get(id) === path);
-  const document = system.documents.get(path);
-  if (!component || document === undefined || !patch.some(isRename)) return null;
+  if (!component || !patch.some(isRename)) return null;
   const changes: NameChange[] = [];
   try {
     alongPatch(document, patch, (here, operation) => {

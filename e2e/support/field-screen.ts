@@ -52,3 +52,10 @@ export async function pressUntil(driver: WebDriver, key: string, name: RegExp, m
 }
 
 export { Key };
+
+/** Draws the ledger up, which is down while nothing is selected. */
+export async function ledgerUp(driver: WebDriver): Promise<void> {
+  const button = await find(driver, '.scope-line button[aria-expanded]');
+  if ((await button.getAttribute('aria-expanded')) === 'false') await button.click();
+  await find(driver, '.ledger .entry');
+}

@@ -402,7 +402,8 @@ function carrying(copy: WorkingCopy, edits: readonly StoredEdit[]): Carry | null
   if (copy.pending.length === 0) return null;
   const system = compileSystem(copy.documents);
   const patch = edits.flatMap(each => each.patch);
-  const names = renamedBy(system, edits[0]!.path, patch);
+  const { path } = edits[0]!;
+  const names = renamedBy(system, path, copy.confirmedAt(path).body, patch);
   return names && ((of, document) => carriedAlong(system, names, of, document));
 }
 
