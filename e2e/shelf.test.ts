@@ -52,8 +52,10 @@ test(
     await driver.get(address);
     await find(driver, '.shelf article');
     await importZip(Object.fromEntries(own));
-    const fault = await find(driver, '.fault');
-    expect(await fault.getText()).toMatch(/is there already; choose another id/);
+    const taken = await find(driver, '[role=dialog]');
+    expect(await taken.getText()).toMatch(/is there already/);
+    await (await find(driver, '[role=dialog] .btn-close')).click();
+    await eventually(driver, `document.querySelector('[role=dialog]') === null`);
     const second = own.map(([path, text]) => [
       path,
       text.replace('"tide-tables-buoys"', '"second"').replace('Tide tables & buoys', 'The second'),
@@ -88,6 +90,7 @@ test(
         format: 'periwinkle-system/1',
         id: 'quayside',
         title: 'Quayside anew',
+        prefix: 'quay',
       }),
       'guide/note.md': 'A note.',
     };
