@@ -1,9 +1,8 @@
 import Ajv, { type ValidateFunction } from 'ajv';
-import { pointer } from '@periwinkle/core/formats/json';
 import { LIMITS } from '@periwinkle/core/formats/limits';
 import type { Patch } from '@periwinkle/core/formats/patch';
+import type { LocalProblem } from '@periwinkle/core/formats/problem';
 import { readJson } from '@periwinkle/core/formats/read-json';
-import { halfIn } from '@periwinkle/core/formats/lone-surrogates';
 import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
 import { Refusal } from '../refusal';
 import { computing } from './computing';
@@ -87,10 +86,9 @@ export const readBody = <T>(name: keyof typeof BODY_SCHEMAS, text: string): T =>
 function bodyOf(name: keyof typeof BODY_SCHEMAS, text: string): unknown {
   const read = readJson(text);
   if (!read.ok)
-    throw new Refusal(400, read.problem.code, 'Not readable', read.problem.message, {
+    throw new Refusal(statusOf(read.problem), read.problem.code, 'Not readable', read.problem.message, {
       pointer: read.problem.pointer,
     });
-  refuseHalves(read.value, text);
   if (!validators.has(name)) validators.set(name, ajv.compile(BODY_SCHEMAS[name]));
   const validate = validators.get(name)!;
   if (!validate(read.value)) {
@@ -105,17 +103,7 @@ function bodyOf(name: keyof typeof BODY_SCHEMAS, text: string): unknown {
   return read.value;
 }
 
-/** No text in UTF-8 holds half of a character: what holds one could not be written into a file as it is. */
-function refuseHalves(value: unknown, text: string): void {
-  const at = halfIn(value, text);
-  if (at)
-    throw new Refusal(
-      422,
-      'lone-surrogate',
-      'Half of a character',
-      'A text holds half of a character (a lone surrogate), which no file in UTF-8 can; it may have been cut in two.',
-      { pointer: pointer(...at) },
-    );
-}
+/** What is JSON and yet could not be written into a file is no fault of the request's form. */
+const statusOf = ({ code }: LocalProblem): number => (code === 'lone-surrogate' ? 422 : 400);
 
 export const readPatch = (text: string): Patch => readBody<Patch>('patch', text);
