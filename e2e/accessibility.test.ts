@@ -128,6 +128,7 @@ test(
           `const done = arguments[1];
            const word = document.querySelectorAll('.word-toggle')[arguments[0]];
            word.scrollIntoView({ block: 'center' });
+           word.focus();
            word.click();
            requestAnimationFrame(() => setTimeout(() => {
              const from = word.getBoundingClientRect();
