@@ -25,7 +25,7 @@ const ENTRIES: Readonly<Record<string, NameKind>> = {
  */
 export function renamedBy(system: System, path: string, document: unknown, patch: Patch): Names | null {
   const component = system.components.find(({ id }) => system.fileOf.get(id) === path);
-  if (!component || !patch.some(isRename)) return null;
+  if (!component) return null;
   const changes: NameChange[] = [];
   try {
     alongPatch(document, patch, (here, operation) => {
@@ -43,7 +43,9 @@ export function renamedBy(system: System, path: string, document: unknown, patch
     : null;
 }
 
-/** Whether an operation may give something another name: told from it alone. */
+/** Whether a patch may give something another name: told from it alone, which costs nothing. */
+export const mayRename = (patch: Patch): boolean => patch.some(isRename);
+
 const isRename = ({ op, path }: PatchOperation): boolean =>
   (op === 'replace' && NAMES.includes(path.slice(path.lastIndexOf('/') + 1))) ||
   (op === 'move' && path.startsWith('/content/'));

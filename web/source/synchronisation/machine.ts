@@ -1,4 +1,4 @@
-import { carriedAlong, renamedBy } from '@periwinkle/core/editing/renamed-by';
+import { carriedAlong, mayRename, renamedBy } from '@periwinkle/core/editing/renamed-by';
 import { compileSystem } from '@periwinkle/core/components/system';
 import { PatchError } from '@periwinkle/core/formats/patch';
 import { identified } from '@periwinkle/core/formats/identity';
@@ -399,9 +399,9 @@ const isBeingUndone = ({ pending }: WorkingCopy, { changeId }: PendingEdit): boo
 
 /** How what waits is carried along where an edit gives something another name. */
 function carrying(copy: WorkingCopy, edits: readonly StoredEdit[]): Carry | null {
-  if (copy.pending.length === 0) return null;
-  const system = compileSystem(copy.documents);
   const patch = edits.flatMap(each => each.patch);
+  if (copy.pending.length === 0 || !mayRename(patch)) return null;
+  const system = compileSystem(copy.documents);
   const { path } = edits[0]!;
   const names = renamedBy(system, path, copy.confirmedAt(path).body, patch);
   return names && ((of, document) => carriedAlong(system, names, of, document));
