@@ -74,6 +74,47 @@ test(
 );
 
 test(
+  'a zip of a system that is there comes in as a new state of it, which can be taken back, or under another id',
+  async () => {
+    await driver.get(`${address}/`);
+    const system = async (id: string): Promise<{ title: string; paths: string[] }> => {
+      const { title, documents } = (await (await fetch(`${address}/api/systems/${id}`)).json()) as {
+        title: string;
+        documents: { path: string; body: unknown }[];
+      };
+      return { title, paths: documents.filter(({ body }) => body !== null).map(({ path }) => path) };
+    };
+    const before = await system('quayside');
+    const files = {
+      'system.json': JSON.stringify({
+        format: 'periwinkle-system/1',
+        id: 'quayside',
+        title: 'Quayside anew',
+        prefix: 'quay',
+      }),
+      'guide/note.md': 'A note.',
+    };
+    await importZip(files);
+    await (await named(driver, 'button', 'Bring it in as a new state of that')).click();
+    await eventually(driver, `document.querySelector('[role=dialog]') === null`);
+    const after = await system('quayside');
+    expect(after).toEqual({ title: 'Quayside anew', paths: ['guide/note.md', 'system.json'] });
+    await driver.get(`${address}/quayside`);
+    await (await named(driver, '.band button', 'undo')).click();
+    await stored(driver);
+    expect(await system('quayside')).toEqual(before);
+
+    await driver.get(`${address}/`);
+    await importZip(files);
+    const input = await find(driver, '#taken-id-other');
+    await input.sendKeys(Key.chord(Key.CONTROL, 'a'), 'quay-two', Key.ENTER);
+    await eventually(driver, `document.querySelector('[role=dialog]') === null`);
+    expect((await system('quay-two')).title).toBe('Quayside anew');
+  },
+  TIMEOUT,
+);
+
+test(
   'a broken import is refused as a whole, with the place and the likely word of each problem',
   async () => {
     await driver.get(address);

@@ -32,7 +32,9 @@ export function PreviewSurface({
   const style = { '--surface': pageColor(system, contexts) } as CSSProperties;
   const sheets = useSpecimenSheets();
   const tokens = sheets.tokensIn(contexts);
-  useLayoutEffect(() => tokens.use(), [tokens]);
+  // Afterwards it follows the system by itself.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  useLayoutEffect(() => tokens.use(system), [tokens]);
   return (
     <div
       ref={frame}

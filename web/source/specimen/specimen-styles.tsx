@@ -53,7 +53,6 @@ export class SpecimenSheets {
     if (!sheet) {
       sheet = new TokenSheet(contexts);
       this.tokens.set(key, sheet);
-      if (this.system) sheet.follow(this.system);
     }
     return sheet;
   }

@@ -14,18 +14,20 @@ export class TokenSheet {
   private readonly sheet = new CSSStyleSheet();
   private declared: ReadonlyMap<string, string> = new Map();
   private users = 0;
-  private system: System | null = null;
 
   constructor(private readonly contexts: ContextInput) {
     this.sheet.replaceSync(`.surface[data-tokens="${this.name}"] {}`);
   }
 
-  /** Has it declared until what is returned is called. */
-  readonly use = (): (() => void) => {
+  /**
+   * Has it declared, as `system` has the tokens, until what is returned is called. What is drawn comes before what follows: a system may have
+   * contexts that were not there a moment ago.
+   */
+  readonly use = (system: System): (() => void) => {
     this.users++;
     if (this.users === 1) {
       document.adoptedStyleSheets.push(this.sheet);
-      this.update();
+      this.update(system);
     }
     return () => {
       this.users--;
@@ -35,13 +37,11 @@ export class TokenSheet {
   };
 
   follow(system: System): void {
-    this.system = system;
-    if (this.users > 0) this.update();
+    if (this.users > 0) this.update(system);
   }
 
-  private update(): void {
-    if (!this.system) return;
-    const next = tokenDeclarations(this.system, this.contexts);
+  private update(system: System): void {
+    const next = tokenDeclarations(system, this.contexts);
     const { style } = this.sheet.cssRules[0] as CSSStyleRule;
     for (const [name, value] of next) if (this.declared.get(name) !== value) style.setProperty(name, value);
     for (const name of this.declared.keys()) if (!next.has(name)) style.removeProperty(name);
