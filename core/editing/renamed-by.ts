@@ -1,23 +1,13 @@
 import type { System } from '../components/system';
 import { NAMES } from '../formats/identity';
 import { pointerSteps, valueAt } from '../formats/json';
+import { LIST_ENTRIES } from '../formats/list-entries';
 import { alongPatch, PatchError, type Patch, type PatchOperation } from '../formats/patch';
 import { followed, type WrittenComponent } from './following';
 import type { NameChange, NameKind, Names } from './names';
 import { familyOf } from './restructure';
 
-/** What the entries of a component's lists are, by the list. */
-const ENTRIES: Readonly<Record<string, NameKind>> = {
-  axes: 'axis',
-  values: 'value',
-  rules: 'rule',
-  limits: 'limit',
-  situations: 'situation',
-  samples: 'sample',
-  plates: 'plate',
-  parameters: 'parameter',
-  walkthroughs: 'walkthrough',
-};
+const ENTRIES: Readonly<Record<string, NameKind>> = LIST_ENTRIES;
 
 /**
  * What a patch of a component's document gives another name; `null` where nothing. `document` is the one that it was made on, `system` as things

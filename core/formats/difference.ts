@@ -1,4 +1,4 @@
-import { NAMES } from './identity';
+import { entryName, nameKey } from './identity';
 import { isObject, isSameJson, pointer, type Step } from './json';
 import { keysInOrder } from './key-order';
 import type { PatchOperation } from './patch';
@@ -103,16 +103,8 @@ function counterparts(before: readonly unknown[], after: readonly unknown[]): (n
   return found;
 }
 
-const nameKey = (entry: unknown): string | undefined =>
-  NAMES.find(key => isObject(entry) && typeof entry[key] === 'string');
+const nameOf = (entry: unknown): string => entryName(entry) ?? JSON.stringify(entry);
 const isNamed = (entry: unknown): boolean => nameKey(entry) !== undefined;
-
-function nameOf(entry: unknown): string {
-  const key = nameKey(entry);
-  return key === undefined
-    ? JSON.stringify(entry)
-    : `${key} ${String((entry as Record<string, unknown>)[key])}`;
-}
 
 function unnamed(entry: unknown): unknown {
   const { [nameKey(entry)!]: _, ...rest } = entry as Record<string, unknown>;

@@ -1,18 +1,11 @@
 import { NAMES } from './identity';
 import { isObject, pointerSteps, valueAt } from './json';
+import { LIST_ENTRIES } from './list-entries';
 import { alongPatch, PatchError, type Patch, type PatchOperation } from './patch';
 
 /** What a document's lists hold, one of it. */
 const ONE: Readonly<Record<string, string>> = {
-  axes: 'axis',
-  values: 'value',
-  rules: 'rule',
-  limits: 'limit',
-  situations: 'situation',
-  samples: 'sample',
-  plates: 'plate',
-  parameters: 'parameter',
-  walkthroughs: 'walkthrough',
+  ...LIST_ENTRIES,
   decisions: 'decision',
   children: 'part',
   fields: 'field',
@@ -34,7 +27,7 @@ export function placeWords(document: unknown, steps: readonly string[]): string 
   const words = steps.flatMap((step, depth) => {
     const list = valueAt(document, steps.slice(0, depth));
     if (!Array.isArray(list)) return isListed(document, steps, depth) || SILENT.has(step) ? [] : [step];
-    return [`${ONE[steps[depth - 1] ?? ''] ?? 'entry'} ${nameOf(list[Number(step)]) ?? Number(step) + 1}`];
+    return [`${ONE[steps[depth - 1] ?? ''] ?? 'entry'} ${titleOf(list[Number(step)]) ?? Number(step) + 1}`];
   });
   return words.length > 0 ? words.join(', ') : 'the whole';
 }
@@ -43,7 +36,8 @@ export function placeWords(document: unknown, steps: readonly string[]): string 
 const isListed = (document: unknown, steps: readonly string[], depth: number): boolean =>
   depth < steps.length - 1 && Array.isArray(valueAt(document, steps.slice(0, depth + 1)));
 
-function nameOf(entry: unknown): string | null {
+/** What people call an entry. */
+function titleOf(entry: unknown): string | null {
   if (typeof entry === 'string') return `“${entry}”`;
   if (!isObject(entry)) return null;
   const key = ['title', ...NAMES].find(each => typeof entry[each] === 'string');
@@ -80,7 +74,7 @@ function wordOf(here: unknown, operation: PatchOperation): EditWord {
 function newEntryWords(here: unknown, steps: readonly string[], value: unknown): string {
   const outer = steps.slice(0, -2);
   const one = ONE[steps.at(-2) ?? ''] ?? 'entry';
-  const name = nameOf(value);
+  const name = titleOf(value);
   const whole = `${one}${name === null || typeof value === 'string' ? '' : ` ${name}`}`;
   return outer.length > 0 ? `${placeWords(here, outer)}, new ${whole}` : `new ${whole}`;
 }

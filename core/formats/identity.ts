@@ -5,11 +5,21 @@ import { besides, isEntry, placesOf, type Places, type Steps } from './places';
 /** Members by which entries of lists are known: rules, situations, values and what else has an id; parts have a name. */
 export const NAMES: readonly string[] = ['id', 'part'];
 
+/** What an entry of a list is known by, with the member that says it: `id over`; `null` of one without a name. */
+export function entryName(entry: unknown): string | null {
+  const key = nameKey(entry);
+  return key === undefined ? null : `${key} ${String((entry as Record<string, unknown>)[key])}`;
+}
+
+/** The member that names an entry. */
+export const nameKey = (entry: unknown): string | undefined =>
+  NAMES.find(key => isObject(entry) && typeof entry[key] === 'string');
+
 /** Says of an entry of a list which one is meant, by its id, its part's name or, of a text, itself; `null` of one without a name. */
 export function nameTest(document: unknown, steps: Steps): TestOperation | null {
   const entry = valueAt(document, steps);
   if (typeof entry === 'string') return { op: 'test', path: pointer(...steps), value: entry };
-  const name = NAMES.find(key => isObject(entry) && typeof entry[key] === 'string');
+  const name = nameKey(entry);
   return name === undefined
     ? null
     : { op: 'test', path: pointer(...steps, name), value: valueAt(entry, [name]) };

@@ -1,4 +1,4 @@
-import { NAMES } from './identity';
+import { entryName } from './identity';
 import { isObject, isSameJson, type Step } from './json';
 
 /** Members that say one thing as a whole: a condition with a part of another one means neither. */
@@ -74,13 +74,6 @@ function mergeEntries(
 /** What names each entry of a list; `null` where it is none, or one of its entries has no name of its own. */
 function namesOf(list: unknown): readonly string[] | null {
   if (!Array.isArray(list)) return null;
-  const names = list.map(nameOf);
+  const names = list.map(entryName);
   return names.every(name => name !== null) && new Set(names).size === names.length ? names : null;
-}
-
-/** What an entry of a list is known by: its id, or its part's name. */
-export function nameOf(entry: unknown): string | null {
-  if (!isObject(entry)) return null;
-  const key = NAMES.find(each => typeof entry[each] === 'string');
-  return key === undefined ? null : `${key} ${String(entry[key])}`;
 }

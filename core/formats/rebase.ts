@@ -1,7 +1,8 @@
 import { applyPatch, PatchError, type MoveOperation, type Patch, type PatchOperation } from './patch';
 import { differenceOf } from './difference';
 import { isSameJson, pointer, pointerSteps, valueAt } from './json';
-import { mergedValue, nameOf } from './merged-values';
+import { entryName } from './identity';
+import { mergedValue } from './merged-values';
 import {
   indexShift,
   isEntry,
@@ -33,7 +34,7 @@ export type Rebased = RebasedSides | { readonly ok: false; readonly meeting: Mee
 /**
  * Rewrites two patches that were made on the same `base` so that each can follow the other, operation by operation, each on the
  * document that it was made on. Indices follow what the other side put in, took out or moved; of two entries put in at one place
- * theirs comes first. Where both changed the same place, or one changed inside what the other replaced or took out, nothing is
+ * theirs comes first; two of one name become one. Where both did the same, nothing is left to do. Where both changed the same place, or one changed inside what the other replaced or took out, nothing is
  * decided: the meeting is returned.
  */
 export function rebase(base: unknown, mine: Patch, theirs: Patch): Rebased {
@@ -183,8 +184,8 @@ function twinsPut(
   const isTwin = to.isGap
     ? there.isGap &&
       list(to) === list(there) &&
-      nameOf(my.value) !== null &&
-      nameOf(my.value) === nameOf(their.value)
+      entryName(my.value) !== null &&
+      entryName(my.value) === entryName(their.value)
     : my.path === their.path && !there.isGap;
   if (!isTwin) return null;
   const merged = mergedValue(their.value, my.value, there.steps, isInsisting);

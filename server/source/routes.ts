@@ -12,7 +12,14 @@ import type { EventTail } from './event-tail';
 import { OPENAPI } from './openapi';
 import { RawJson } from './raw-json';
 import { notFound, Refusal } from './refusal';
-import { isSameLife, listSystems, removeSystem, requireSystem, restoreSystem, wholeSystem } from './systems';
+import {
+  isSameHistory,
+  listSystems,
+  removeSystem,
+  requireSystem,
+  restoreSystem,
+  wholeSystem,
+} from './systems';
 import { uploadsInTurn } from './uploads';
 import { KEY } from './work/request-bodies';
 import type { Done } from './work/tasks';
@@ -215,7 +222,7 @@ export function apiRoutes(
   router.get('/systems/:systemId/edits', async (request, response) => {
     await requireSystem(db, idOf(request));
     const after = numberOf(request, 'after') ?? 0;
-    if (!(await isSameLife(db, idOf(request), after, keyOfQuery(request))))
+    if (!(await isSameHistory(db, idOf(request), after, keyOfQuery(request))))
       throw new Refusal(
         410,
         'other-state',
@@ -242,7 +249,7 @@ export function apiRoutes(
     const heard = /^\d{1,15}$/.exec(request.get('Last-Event-ID') ?? '')?.[0];
     const after = heard === undefined ? (numberOf(request, 'after') ?? 0) : Number(heard);
     const known = numberOf(request, 'after') ?? 0;
-    const isSame = after <= lastEdit && (await isSameLife(db, idOf(request), known, keyOfQuery(request)));
+    const isSame = after <= lastEdit && (await isSameHistory(db, idOf(request), known, keyOfQuery(request)));
     events.open(idOf(request), isSame ? after : null, lastEdit, request, response);
   });
   return router;

@@ -87,7 +87,7 @@ async function keyOfEdit(db: Database | Transaction, systemId: string, id: numbe
  * Whether the edits up to a number are those that somebody knows, by the key of the last of them. Where a backup has been put back, others
  * have their numbers or nothing has.
  */
-export const isSameLife = async (
+export const isSameHistory = async (
   db: Database,
   systemId: string,
   after: number,

@@ -40,5 +40,5 @@ export function EditContent({ parts }: { parts: readonly EditPart[] }) {
 }
 
 /** What people call a document: its title, else its file. */
-const titleOf = (document: unknown, path: string): string =>
+export const titleOf = (document: unknown, path: string): string =>
   isObject(document) && typeof document['title'] === 'string' ? document['title'] : path;

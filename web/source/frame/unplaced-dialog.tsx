@@ -2,12 +2,11 @@ import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { documentKind } from '@periwinkle/core/formats/document-kinds';
 import { writeJson } from '@periwinkle/core/formats/json-text';
-import { isObject } from '@periwinkle/core/formats/json';
 import { placed } from '@periwinkle/core/formats/placing';
 import { Choice } from '../common/choice';
 import { useStore, useSystemPart } from '../data/system-context';
 import type { Unplaced } from '../synchronisation/unplaced';
-import { EditContent } from './edit-content';
+import { EditContent, titleOf } from './edit-content';
 
 /** What could not be placed: each with why and what it says, to be copied, placed after all or elsewhere, or put away. */
 export function UnplacedDialog({ onClose }: { onClose: () => void }) {
@@ -90,9 +89,6 @@ function Entry({ unplaced }: { unplaced: Unplaced }) {
     </li>
   );
 }
-
-const titleOf = (document: unknown, path: string): string =>
-  isObject(document) && typeof document['title'] === 'string' ? document['title'] : path;
 
 /** Other documents of the same kind in which an edit fits. */
 function othersOf(

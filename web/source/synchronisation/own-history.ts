@@ -5,12 +5,26 @@ import type { HistoryEnds, NamedChange } from '../data/api';
 import type { StoredEdit } from '../data/stored';
 import type { EditPart, PendingEdit, PendingPart, WorkingCopy } from './working-copy';
 
-/** An edit of a change; `inverse` takes it back as far as that is known here. */
+/** What an edit did to a document, and what that was before: what takes it back is worked out only when somebody does. */
+interface DonePart extends EditPart {
+  readonly before: unknown;
+}
+
+/** An edit of a change. */
 interface OwnEdit {
   readonly key: string;
   /** Keys of its parts, by which it is heard of. */
   readonly partKeys: readonly string[];
-  readonly parts: readonly { readonly path: string; readonly inverse: Patch }[] | null;
+  /** `null` where it is only heard of. */
+  readonly parts: readonly DonePart[] | null;
+}
+
+const doneOn = (copy: WorkingCopy, parts: readonly EditPart[]): DonePart[] =>
+  parts.map(({ path, patch }) => ({ path, patch, before: copy.shownAt(path) }));
+
+function inverseOf({ before, patch }: DonePart): Patch {
+  const { document, inverse } = applyPatch(before, patch);
+  return guarded(document, inverse);
 }
 
 /** A change of this person, made in this window or heard of. */
@@ -71,12 +85,9 @@ export function withEnds({ done, undone }: OwnHistory, ends: HistoryEnds): OwnHi
 
 /** An edit is made here; `copy` is what it was made on. Nothing can be brought back after it. */
 export function withMade(history: OwnHistory, edit: PendingEdit, copy: WorkingCopy): OwnHistory {
-  const parts = edit.parts.map(({ path, patch }) => {
-    const { document, inverse } = applyPatch(copy.shownAt(path), patch);
-    return { path, inverse: guarded(document, inverse) };
-  });
   const partKeys = edit.parts.map(({ key }) => key);
-  return withDone(history, edit, { key: edit.key, partKeys, parts }, history.done.length);
+  const own = { key: edit.key, partKeys, parts: doneOn(copy, edit.parts) };
+  return withDone(history, edit, own, history.done.length);
 }
 
 function withDone(
@@ -149,9 +160,10 @@ export function stepParts(copy: WorkingCopy, { edits }: OwnChange, stepKey: stri
   const patches = new Map<string, Patch>();
   for (const { parts } of edits.toReversed()) {
     if (!parts) return [];
-    for (const { path, inverse } of parts.toReversed()) {
+    for (const part of parts.toReversed()) {
+      const { path } = part;
       const before = documents.has(path) ? documents.get(path) : copy.shownAt(path);
-      const found = placed(before, inverse);
+      const found = placed(before, inverseOf(part));
       if (!found.ok) return [];
       patches.set(path, [...(patches.get(path) ?? []), ...identified(before, found.patch)]);
       documents.set(path, applyPatch(before, found.patch).document);
@@ -160,14 +172,13 @@ export function stepParts(copy: WorkingCopy, { edits }: OwnChange, stepKey: stri
   return [...patches].map(([path, patch], index) => ({ key: `${stepKey}.${index}`, path, patch }));
 }
 
-/** What takes back what a step has done: how the change stands once it is the other way round. */
-export function turned(copy: WorkingCopy, change: OwnChange, parts: readonly EditPart[]): OwnChange {
-  const inverses = parts.map(({ path, patch }) => {
-    const { document, inverse } = applyPatch(copy.shownAt(path), patch);
-    return { path, inverse: guarded(document, inverse) };
-  });
-  const { change: id, label } = change;
-  const partKeys = change.edits.flatMap(each => each.partKeys);
-  const edit = { key: change.edits[0]?.key ?? id, partKeys, parts: parts.length > 0 ? inverses : null };
-  return { change: id, label, edits: [edit] };
+/** A change as it stands once a step of some `parts` has turned it the other way round. */
+export function turned(
+  copy: WorkingCopy,
+  { change, label, edits }: OwnChange,
+  parts: readonly EditPart[],
+): OwnChange {
+  const partKeys = edits.flatMap(each => each.partKeys);
+  const done = parts.length > 0 ? doneOn(copy, parts) : null;
+  return { change, label, edits: [{ key: edits[0]?.key ?? change, partKeys, parts: done }] };
 }
