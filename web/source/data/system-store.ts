@@ -8,14 +8,14 @@ import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
 import { placed } from '@periwinkle/core/formats/placing';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { keptOf, type Kept } from '../synchronisation/kept';
+import { synchronise } from '../synchronisation/machine';
 import {
   placedAnew,
-  synchronise,
   synchronising,
   type SyncEffect,
   type SyncEvent,
   type Synchronisation,
-} from '../synchronisation/machine';
+} from '../synchronisation/state';
 import {
   WorkingCopy,
   type EditPart,

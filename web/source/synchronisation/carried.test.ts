@@ -2,7 +2,8 @@ import { smallDocuments } from '@periwinkle/core/test/small-system';
 import type { Patch } from '@periwinkle/core/formats/patch';
 import { identified } from '@periwinkle/core/formats/identity';
 import type { StoredEdit } from '../data/stored';
-import { synchronise, synchronising } from './machine';
+import { synchronise } from './machine';
+import { synchronising } from './state';
 import { WorkingCopy } from './working-copy';
 
 /** What others give another name is carried along in what waits. */

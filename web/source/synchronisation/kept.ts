@@ -1,12 +1,14 @@
+import { identified } from '@periwinkle/core/formats/identity';
 import { placed } from '@periwinkle/core/formats/placing';
 import type { StoredDocument, StoredEdit } from '../data/stored';
 import type { Unplaced } from './unplaced';
-import { WorkingCopy, type Meeting, type PendingEdit } from './working-copy';
+import { WorkingCopy, type Meeting, type PendingEdit, type PendingPart } from './working-copy';
 
 /** What a window keeps of what is not stored or not decided, so that another can go on with it. */
 export interface Kept {
   readonly pending: readonly PendingEdit[];
   readonly meetings: readonly Meeting[];
+  /** Not there in what earlier versions have kept. */
   readonly unplaced?: readonly Unplaced[];
   /** The documents it was made on, as they are confirmed. */
   readonly bases: readonly StoredDocument[];
@@ -34,7 +36,7 @@ function pathsOf({ pending, meetings }: Pick<Kept, 'pending' | 'meetings'>): Rea
 }
 
 /** Edits as they follow by now, edits that met what was stored since, and edits that have lost their place. */
-interface Left {
+export interface Left {
   readonly pending: readonly PendingEdit[];
   readonly meetings: readonly Meeting[];
   readonly lost: readonly PendingEdit[];
@@ -67,17 +69,25 @@ export function placedOn(copy: WorkingCopy, { pending, meetings }: Kept): Left {
   const fitting: PendingEdit[] = [];
   const lost: PendingEdit[] = [];
   for (const edit of pending) {
-    const parts = edit.parts.flatMap(part => {
-      const found = placed(there.shownAt(part.path), part.patch);
-      return found.ok ? [{ ...part, patch: found.patch }] : [];
-    });
-    const isWhole = parts.length === edit.parts.length;
-    if (!isWhole && !edit.step) {
+    const parts = placedParts(there, edit.parts);
+    if (!parts && !edit.step) {
       lost.push(edit);
       continue;
     }
-    fitting.push({ ...edit, parts: isWhole ? parts : [] });
+    fitting.push({ ...edit, parts: parts ?? [] });
     there = there.withEdit(fitting.at(-1)!);
   }
   return { pending: fitting, meetings, lost };
+}
+
+/** Parts of an edit placed on what is shown by what they mean; `null` where one of them has no place. */
+export function placedParts(copy: WorkingCopy, parts: readonly PendingPart[]): readonly PendingPart[] | null {
+  const fitting: PendingPart[] = [];
+  for (const part of parts) {
+    const document = copy.shownAt(part.path);
+    const found = placed(document, part.patch);
+    if (!found.ok) return null;
+    fitting.push({ ...part, patch: identified(document, found.patch) });
+  }
+  return fitting;
 }

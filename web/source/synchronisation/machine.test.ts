@@ -4,7 +4,8 @@ import type { Patch } from '@periwinkle/core/formats/patch';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { keptOf, type Kept } from './kept';
 import { endsOf } from './own-history';
-import { synchronise, synchronising, type SyncEffect, type SyncEvent } from './machine';
+import { synchronise } from './machine';
+import { synchronising, type SyncEffect, type SyncEvent } from './state';
 import { NaiveServer, type Answer } from './test/naive-server';
 import { WorkingCopy } from './working-copy';
 

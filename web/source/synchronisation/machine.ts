@@ -1,138 +1,32 @@
 import { carriedAlong, mayRename, renamedBy } from '@periwinkle/core/editing/renamed-by';
 import { compileSystem } from '@periwinkle/core/components/system';
 import { PatchError } from '@periwinkle/core/formats/patch';
-import { identified } from '@periwinkle/core/formats/identity';
-import { placed } from '@periwinkle/core/formats/placing';
-import type { HistoryEnds, KnownEdit, NamedChange } from '../data/api';
+import type { HistoryEnds, KnownEdit } from '../data/api';
 import type { StoredEdit } from '../data/stored';
-import { broughtUpToDate, keptOf, placedOn, type Kept } from './kept';
+import { broughtUpToDate, keptOf, placedOn, type Kept, type Left } from './kept';
 import {
-  endsOf,
   isOpen,
   ownHistory,
-  stepParts,
-  turned,
   UNKNOWN,
   withEnds,
   withHeard,
   withMade,
   withoutChange,
   withoutEdits,
-  type OwnChange,
-  type OwnHistory,
 } from './own-history';
-import type { Unplaced } from './unplaced';
+import {
+  aside,
+  made,
+  only,
+  problem,
+  say,
+  type Refused,
+  type SyncEvent,
+  type Synchronisation,
+  type SyncStep,
+} from './state';
+import { isBeingUndone, stepping } from './stepping';
 import type { Carry, HistoryStep, Meeting, PendingEdit, WorkingCopy } from './working-copy';
-
-interface Refused {
-  readonly key: string;
-  readonly reason: string;
-  /** Whether there is nothing that it could be about. */
-  readonly isGone?: boolean;
-}
-
-/** How a window stands to the server. */
-export interface Synchronisation {
-  readonly copy: WorkingCopy;
-  /** Who works in this window, as the server knows them. */
-  readonly author: string;
-  readonly history: OwnHistory;
-  /** What could not be placed, and is kept until somebody has seen to it. */
-  readonly unplaced: readonly Unplaced[];
-  /** Key of the edit that is on its way. */
-  readonly sent: string | null;
-  /** Key of the edit that was sent last: without an answer nobody knows whether it is stored. */
-  readonly tried: string | null;
-  /** What the server has refused, until it is known whether something was stored that the edit did not know of. */
-  readonly doubt: Refused | null;
-  /** Why nothing could be stored last, in words. */
-  readonly trouble: string | null;
-  /** How often in a row an answer did not come. */
-  readonly failures: number;
-  /** Whether nothing is sent until some time has passed. */
-  readonly isWaiting: boolean;
-  /** Whether edits are asked for that were missed. */
-  readonly isFilling: boolean;
-  /** The history as it was when its ends were asked for, while no answer has come. */
-  readonly asked: OwnHistory | null;
-}
-
-/** What happens to it. */
-export type SyncEvent =
-  /** An edit is made; in the stead of one that could not be placed. */
-  | { readonly type: 'made'; readonly edit: PendingEdit; readonly insteadOf?: string }
-  /** A step through the history is asked for, by a key of its own: of one change, or of the next one. */
-  | {
-      readonly type: 'step';
-      readonly direction: HistoryStep['direction'];
-      readonly key: string;
-      readonly change?: NamedChange;
-    }
-  | { readonly type: 'stored'; readonly key: string; readonly edits: readonly StoredEdit[] }
-  /** The edit was made on revisions that are not the server's; what was stored since. */
-  | {
-      readonly type: 'stale';
-      readonly key: string;
-      readonly revisions: readonly number[];
-      readonly since: readonly StoredEdit[];
-    }
-  | (Refused & { readonly type: 'refused' })
-  /** No answer, or one that says no more than: later. */
-  | { readonly type: 'failed'; readonly key: string; readonly reason?: string }
-  | { readonly type: 'told'; readonly edits: readonly StoredEdit[] }
-  /** Edits that were asked for; `null` where no answer came. */
-  | { readonly type: 'filled'; readonly edits: readonly StoredEdit[] | null }
-  /** The ends of the history that were asked for; `null` where no answer came. */
-  | { readonly type: 'ends'; readonly ends: HistoryEnds | null }
-  /** The time to wait is over, or the server can be reached. */
-  | { readonly type: 'due' }
-  | { readonly type: 'decided'; readonly meeting: Meeting; readonly mine: PendingEdit | null }
-  /** An edit that met another, and is put aside. */
-  | { readonly type: 'put aside'; readonly meeting: Meeting }
-  | { readonly type: 'put away'; readonly key: string }
-  /** The system as it was read anew, because the server has another state than was known. */
-  | { readonly type: 'read'; readonly copy: WorkingCopy; readonly ends: HistoryEnds }
-  /** What a window left that was closed, and all that has been stored since. */
-  | { readonly type: 'taken up'; readonly kept: Kept; readonly since: readonly StoredEdit[] };
-
-/** What is to be done then. */
-export type SyncEffect =
-  | { readonly type: 'send'; readonly edit: PendingEdit; readonly revisions: readonly number[] }
-  | { readonly type: 'fill'; readonly after: KnownEdit }
-  /** The server has another state than this window knows. */
-  | { readonly type: 'read anew' }
-  | { readonly type: 'ask ends' }
-  | { readonly type: 'wait'; readonly failures: number }
-  | { readonly type: 'keep' }
-  /** What was left could not be taken up yet. */
-  | { readonly type: 'not taken up' }
-  | { readonly type: 'say'; readonly tone: 'plain' | 'error'; readonly text: string };
-
-export interface SyncStep {
-  readonly state: Synchronisation;
-  readonly effects: readonly SyncEffect[];
-}
-
-const NOTHING_EARLIER: HistoryEnds = { undo: null, redo: null };
-
-export const synchronising = (
-  copy: WorkingCopy,
-  author: string = '',
-  earlier: HistoryEnds = NOTHING_EARLIER,
-): Synchronisation => ({
-  copy,
-  author,
-  history: ownHistory(earlier),
-  unplaced: [],
-  sent: null,
-  tried: null,
-  doubt: null,
-  trouble: null,
-  failures: 0,
-  isWaiting: false,
-  isFilling: false,
-  asked: null,
-});
 
 /**
  * One step: what a window knows and does after an event. Pure; who runs it carries out the effects and answers with events. Throws
@@ -152,10 +46,6 @@ export function synchronise(before: Synchronisation, event: SyncEvent): SyncStep
 const ANSWERED = { sent: null, trouble: null, failures: 0 };
 
 const isAtRest = ({ pending, meetings }: WorkingCopy): boolean => pending.length + meetings.length === 0;
-
-const only = (state: Synchronisation, ...effects: SyncEffect[]): SyncStep => ({ state, effects });
-const say = (tone: 'plain' | 'error', text: string): SyncEffect => ({ type: 'say', tone, text });
-const problem = (text: string): SyncEffect => say('error', text);
 
 function after(state: Synchronisation, event: SyncEvent): SyncStep {
   switch (event.type) {
@@ -220,113 +110,6 @@ const lastKnown = ({ lastEdit, lastKey }: WorkingCopy): KnownEdit => ({ id: last
 /** The revisions that the parts of an edit were made on. */
 const revisionsOf = (copy: WorkingCopy, { parts }: PendingEdit): number[] =>
   parts.map(({ path }) => copy.confirmedAt(path).revision);
-
-function made(state: Synchronisation, edit: PendingEdit, insteadOf?: string): Synchronisation {
-  const copy = state.copy.withEdit(edit);
-  const history = withMade(state.history, edit, state.copy);
-  return { ...state, copy, history, unplaced: state.unplaced.filter(each => each.edit.key !== insteadOf) };
-}
-
-/** A step means what stands last when it is asked for. What was never sent is taken back where it waits; all else by the server, in its turn. */
-function stepping(
-  state: Synchronisation,
-  direction: HistoryStep['direction'],
-  key: string,
-  wanted?: NamedChange,
-): SyncStep {
-  const target = wanted ?? endsOf(state.history)[direction];
-  if (!target) return only(state);
-  const known = state.history[direction === 'undo' ? 'done' : 'undone'].find(
-    ({ change }) => change === target.change,
-  );
-  if (!known) return only(withStep(state, direction, key, { ...target, edits: [] }));
-  const there = direction === 'undo' ? takenBackHere(state, known) : broughtBackHere(state, known, key);
-  return there ?? only(withStep(state, direction, key, known));
-}
-
-function withStep(
-  state: Synchronisation,
-  direction: HistoryStep['direction'],
-  key: string,
-  known: OwnChange,
-): Synchronisation {
-  const { copy, history } = state;
-  const { change, label } = known;
-  const isUnderWay = copy.pending.some(({ step }) => step?.change === change && step.direction === direction);
-  if (isUnderWay) return state;
-  const parts = stepParts(copy, known, key);
-  const after = turned(copy, known, parts);
-  const { done, undone } = withoutChange(history, change);
-  const isEarlier = history.earlier[direction]?.change === change;
-  const earlier = isEarlier ? { ...history.earlier, [direction]: undefined } : history.earlier;
-  const lists =
-    direction === 'undo' ? { done, undone: [...undone, after] } : { done: [...done, after], undone };
-  const step = { key, changeId: key, label, parts, step: { direction, change } };
-  return { ...state, copy: copy.withEdit(step), history: { ...lists, earlier } };
-}
-
-/** Takes a change back that has not been sent, if nothing that waits builds on it. */
-function takenBackHere(state: Synchronisation, known: OwnChange): SyncStep | null {
-  const unsent = state.copy.pending.filter(
-    ({ key, changeId, step }) => !step && changeId === known.change && key !== state.tried,
-  );
-  if (unsent.length === 0 || unsent.length < known.edits.length) return null;
-  let { copy } = state;
-  for (const { key } of unsent.toReversed()) {
-    const { copy: left, lost } = copy.without(key);
-    if (lost.length > 0) return null;
-    copy = left;
-  }
-  const { done, undone } = withoutChange(state.history, known.change);
-  const history = { ...state.history, done, undone: [...undone, { ...known, unsent }] };
-  return only({ ...state, copy, history }, say('plain', `Taken back: ${known.label}.`));
-}
-
-/** Makes a change again that was taken back before it was sent; or leaves a step that has not been sent. */
-function broughtBackHere(state: Synchronisation, known: OwnChange, key: string): SyncStep | null {
-  const { done, undone } = withoutChange(state.history, known.change);
-  const back = say('plain', `Brought back: ${known.label}.`);
-  if (known.unsent) {
-    let next: Synchronisation = { ...state, history: { ...state.history, done, undone } };
-    for (const [index, edit] of known.unsent.entries()) {
-      const again = placedAnew(next.copy, edit, `${key}.${index}`, key);
-      if (!again)
-        return only(
-          aside(next, edit, 'what it changed is gone'),
-          problem(`“${known.label}” cannot be brought back: what it changed is gone.`),
-        );
-      next = made(next, again);
-    }
-    return only({ ...next, history: { ...next.history, undone, earlier: state.history.earlier } }, back);
-  }
-  const waiting = state.copy.pending.find(each => each.step?.change === known.change);
-  if (!waiting || waiting.key === state.tried) return null;
-  const { copy, lost } = state.copy.without(waiting.key);
-  if (lost.length > 0) return null;
-  const stands = turned(state.copy, known, stepParts(state.copy, known, key));
-  return only({ ...state, copy, history: { ...state.history, done: [...done, stands], undone } }, back);
-}
-
-/** An edit as it is to be made on what is shown by now, by other keys; `null` where it has no place. */
-export function placedAnew(
-  copy: WorkingCopy,
-  edit: PendingEdit,
-  key: string,
-  changeId: string,
-): PendingEdit | null {
-  const parts = [];
-  for (const [index, { path, patch }] of edit.parts.entries()) {
-    const document = copy.shownAt(path);
-    const found = placed(document, patch);
-    if (!found.ok) return null;
-    const partKey = index === 0 ? key : `${key}.${index}`;
-    parts.push({ key: partKey, path, patch: identified(document, found.patch) });
-  }
-  return { key, changeId, label: edit.label, parts };
-}
-
-const aside = (state: Synchronisation, edit: PendingEdit, reason: string): Synchronisation =>
-  edit.step ? state : { ...state, unplaced: [...state.unplaced, { edit, reason }] };
 
 function waiting(state: Synchronisation): SyncStep {
   const failures = state.failures + 1;
@@ -394,9 +177,6 @@ function withStored(state: Synchronisation, edits: readonly StoredEdit[]): Synch
   };
 }
 
-const isBeingUndone = ({ pending }: WorkingCopy, { changeId }: PendingEdit): boolean =>
-  pending.some(({ step }) => step?.direction === 'undo' && step.change === changeId);
-
 /** How what waits is carried along where an edit gives something another name. */
 function carrying(copy: WorkingCopy, edits: readonly StoredEdit[]): Carry | null {
   const patch = edits.flatMap(each => each.patch);
@@ -422,23 +202,24 @@ function afterStale(
 }
 
 /** Goes on from another state of the server, as after a backup was put back: what waits is placed there by what it means. */
-function readAnew(state: Synchronisation, fresh: WorkingCopy, ends: HistoryEnds): SyncStep {
-  const kept = keptOf(state.copy);
+function readAnew(before: Synchronisation, fresh: WorkingCopy, ends: HistoryEnds): SyncStep {
+  const kept = keptOf(before.copy);
   const left = kept ? placedOn(fresh, kept) : { pending: [], meetings: [], lost: [] };
-  const copy = left.pending.reduce((now, edit) => now.withEdit(edit), fresh).withMeetings(left.meetings);
-  const base = { ...state, copy: fresh, history: ownHistory(ends) };
-  const next: Synchronisation = {
-    ...base,
-    copy,
-    history: takenUpHistory(base, left.pending),
-    ...{ doubt: null, asked: null, isFilling: false },
+  const base = {
+    ...before,
+    copy: fresh,
+    history: ownHistory(ends),
+    doubt: null,
+    asked: null,
+    isFilling: false,
   };
+  const { state, lost } = withLeft(base, left);
   const text =
     'The server has another state of this system than before, as after a backup was put back; it has been read anew.';
   return only(
-    left.lost.reduce((now, edit) => aside(now, edit, 'what it changed is gone'), next),
+    state,
     problem(text),
-    ...left.lost.map(({ label }) => problem(`“${label}” no longer fits it. It is kept under “not placed”.`)),
+    ...lost.map(({ label }) => problem(`“${label}” no longer fits it. It is kept under “not placed”.`)),
   );
 }
 
@@ -496,45 +277,38 @@ function takingUp(before: Synchronisation, kept: Kept, since: readonly StoredEdi
   const taken = taking(before, since);
   const left = taken.state.isFilling ? null : broughtUpToDate(kept, since, taken.state.copy);
   if (left === null) return only(taken.state, ...taken.effects, { type: 'not taken up' });
-  let { copy } = taken.state;
+  const state = { ...taken.state, unplaced: [...taken.state.unplaced, ...(kept.unplaced ?? [])] };
+  const on = withLeft(state, left);
+  return only(on.state, ...taken.effects, ...on.lost.map(edit => problem(lostText(edit))));
+}
+
+/** Goes on with what was left: it can be taken back like what was done here. Gives what has no place any more, too, which is kept aside. */
+function withLeft(
+  before: Synchronisation,
+  left: Left,
+): { readonly state: Synchronisation; readonly lost: readonly PendingEdit[] } {
+  let { copy, history } = before;
   const lost = [...left.lost];
   for (const edit of left.pending) {
     try {
-      copy = copy.withEdit(edit);
+      const next = copy.withEdit(edit);
+      history = edit.step
+        ? { ...withoutChange(history, edit.step.change), earlier: UNKNOWN }
+        : withMade(history, edit, copy);
+      copy = next;
     } catch (error) {
       if (!(error instanceof PatchError)) throw error;
       lost.push(edit);
     }
   }
   const state: Synchronisation = {
-    ...taken.state,
+    ...before,
     copy: copy.withMeetings(left.meetings),
-    // That window may have sent it.
-    tried: left.pending[0]?.key ?? taken.state.tried,
-    history: takenUpHistory(taken.state, left.pending),
-    unplaced: [...taken.state.unplaced, ...(kept.unplaced ?? [])],
+    history,
+    // It may have been sent.
+    tried: left.pending[0]?.key ?? before.tried,
   };
-  return only(
-    lost.reduce((now, edit) => aside(now, edit, 'what it changed is gone'), state),
-    ...taken.effects,
-    ...lost.map(edit => problem(lostText(edit))),
-  );
-}
-
-/** What was taken up can be taken back like what was done here. */
-function takenUpHistory({ history, copy }: Synchronisation, edits: readonly PendingEdit[]): OwnHistory {
-  let now = copy;
-  return edits.reduce((all, edit) => {
-    const before = now;
-    try {
-      now = now.withEdit(edit);
-    } catch {
-      return all;
-    }
-    return edit.step
-      ? { ...withoutChange(all, edit.step.change), earlier: UNKNOWN }
-      : withMade(all, edit, before);
-  }, history);
+  return { state: lost.reduce((now, edit) => aside(now, edit, 'what it changed is gone'), state), lost };
 }
 
 const lostText = ({ label }: PendingEdit): string =>
