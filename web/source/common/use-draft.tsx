@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { openDrafts } from '../data/drafts';
+import { useStore } from '../data/system-context';
 
 /** A text as it is being written over a value that may change elsewhere meanwhile. */
 export interface Draft {
@@ -60,20 +61,38 @@ export function MovedNote({ draft, id }: { draft: Draft; id?: string }) {
   );
 }
 
+/** Whether a field goes away, or the page is about to. */
+export type Leaving = 'field' | 'page';
+
 /**
- * Keeps a draft in every way of leaving: `leave` is called where its field goes away or the page is about to, and gives whether nothing is left
- * of it that is not kept.
+ * Keeps a draft in every way of leaving. `put` puts it in and gives why it cannot be, or `null`; where it cannot, or its place has moved, that is
+ * said when the field goes, and asked about when the page does. `isOver` says that it has been dealt with. What is given does the same where a
+ * field is left by hand, and tells whether nothing is left that is not kept.
  */
-export function useLeaving(leave: (goes: 'field' | 'page') => boolean): void {
-  const latest = useRef(leave);
-  latest.current = leave;
+export function useKeeping(
+  label: string,
+  draft: Draft,
+  isOver: () => boolean,
+  put: () => string | null,
+): (leaving: Leaving) => boolean {
+  const store = useStore();
+  const keep = (leaving: Leaving): boolean => {
+    if (!draft.isOpen || isOver()) return true;
+    const reason = draft.moved === null ? put() : `it was changed meanwhile to “${draft.moved}”.`;
+    if (reason !== null && leaving === 'field')
+      store.say('error', `${label}: “${draft.text}” was not put in: ${reason}`);
+    return reason === null;
+  };
+  const latest = useRef(keep);
+  latest.current = keep;
   useEffect(() => {
-    const draft = (): boolean => latest.current('page');
-    openDrafts.add(draft);
+    const draftHere = (): boolean => latest.current('page');
+    openDrafts.add(draftHere);
     return () => {
-      openDrafts.delete(draft);
+      openDrafts.delete(draftHere);
       // What it makes is drawn after what is being taken away.
       queueMicrotask(() => latest.current('field'));
     };
   }, []);
+  return keep;
 }

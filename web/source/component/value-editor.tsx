@@ -8,8 +8,7 @@ import { valueKind } from '@periwinkle/core/values/value-kinds';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { Token } from '@periwinkle/core/tokens/token-set';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
-import { MovedNote, useDraft, useLeaving } from '../common/use-draft';
-import { useStore } from '../data/system-context';
+import { MovedNote, useDraft, useKeeping } from '../common/use-draft';
 
 /** Something that can be put in: a token, by its key, or a keyword. */
 interface Candidate extends CompletionItem {
@@ -40,7 +39,6 @@ const MOST = 200;
  */
 export function ValueEditor(props: ValueEditorProps) {
   const { property, initial, fault, onTry, onSet, onLeave, onNewToken } = props;
-  const store = useStore();
   const draft = useDraft(initial);
   const { text, isOpen: touched } = draft;
   const [problem, setProblem] = useState<LocalProblem | null>(null);
@@ -60,17 +58,17 @@ export function ValueEditor(props: ValueEditorProps) {
     if (found) return setProblem(found);
     if (draft.mayPut()) finish(() => onSet(settled));
   };
-  /** Keeps what is written where that can be, and says it where it cannot. Gives whether nothing is left. */
-  const leave = (goes: 'field' | 'page'): boolean => {
-    const settled = asToken(text, all);
-    if (done.current || !touched) return true;
-    const reason =
-      draft.moved === null ? fault(settled)?.message : `it was changed meanwhile to “${draft.moved}”`;
-    if (reason === undefined) finish(() => onSet(settled));
-    else if (goes === 'field') store.say('error', `${property}: “${text}” was not put in: ${reason}`);
-    return reason === undefined;
-  };
-  useLeaving(leave);
+  const leave = useKeeping(
+    property,
+    draft,
+    () => done.current,
+    () => {
+      const settled = asToken(text, all);
+      const found = fault(settled);
+      if (!found) finish(() => onSet(settled));
+      return found?.message ?? null;
+    },
+  );
   const tryOut = (wanted: string): void => onTry(fault(wanted) ? null : wanted);
   const write = (wanted: string): void => {
     draft.write(wanted);

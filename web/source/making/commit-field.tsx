@@ -1,6 +1,5 @@
 import { useId, useRef, useState, type KeyboardEvent } from 'react';
-import { MovedNote, useDraft, useLeaving } from '../common/use-draft';
-import { useStore } from '../data/system-context';
+import { MovedNote, useDraft, useKeeping } from '../common/use-draft';
 
 /**
  * A line of text that is stored when one leaves it or presses Enter; Escape leaves it as it was. What cannot be is said below it, and so is what
@@ -30,7 +29,6 @@ export function CommitField({
   /** Whether what it is stands beside it anyway: the label is for readers. */
   quiet?: boolean;
 }) {
-  const store = useStore();
   const draft = useDraft(value);
   const { text } = draft;
   const [fault, setFault] = useState<string | null>(null);
@@ -43,27 +41,20 @@ export function CommitField({
     setFault(null);
     onType?.(next);
   };
-  /** Gives why the draft is not put in; `null` where it is, or there is none. */
-  const put = (isAsked = false): string | null => {
-    if (!draft.isOpen || done.current === text) return null;
-    if (draft.moved !== null && !isAsked) return `it was changed meanwhile to “${draft.moved}”.`;
+  /** Gives why it cannot be; `null` where it is done. */
+  const put = (): string | null => {
     const reason = onCommit(text);
     if (reason === null) done.current = text;
     return reason;
   };
-  const leave = (): void => {
-    if (draft.moved === null) setFault(put());
+  useKeeping(label, draft, () => done.current === text, put);
+  const commit = (): void => {
+    if (draft.isOpen && done.current !== text) setFault(put());
   };
-  useLeaving(goes => {
-    const reason = put();
-    if (reason !== null && goes === 'field')
-      store.say('error', `${label}: “${text}” was not put in: ${reason}`);
-    return reason === null;
-  });
   const onKeyDown = (event: KeyboardEvent<HTMLElement>): void => {
     if (event.key === 'Enter' && (lines === 1 || event.ctrlKey)) {
       event.preventDefault();
-      if (draft.mayPut()) setFault(put(true));
+      if (draft.mayPut()) commit();
     }
     if (event.key !== 'Escape' || !draft.isOpen) return;
     event.stopPropagation();
@@ -80,7 +71,7 @@ export function CommitField({
     spellCheck: !mono,
     'aria-invalid': fault !== null,
     'aria-describedby': fault !== null ? `${id}-fault` : draft.moved !== null ? `${id}-moved` : undefined,
-    onBlur: leave,
+    onBlur: () => draft.moved === null && commit(),
     onKeyDown,
   };
   return (

@@ -7,7 +7,7 @@ import {
   type RefObject,
 } from 'react';
 import { isSameJson } from '@periwinkle/core/formats/json';
-import { useLeaving } from '../common/use-draft';
+import { MovedNote, useDraft, useKeeping } from '../common/use-draft';
 import { sampleKeysOf } from '@periwinkle/core/components/nesting/sample-keys';
 import { writeText } from '@periwinkle/core/editing/sample-edits';
 import type { SampleDocument } from '@periwinkle/core/formats/component-document';
@@ -90,27 +90,19 @@ export function useWriting(
     const at = point ? nearest(spots, point) : 0;
     return specimen && spots[at] ? write(specimen, combination, spots, at) : false;
   };
-  const [isAsked, setAsked] = useState(false);
-  /** What somebody has made of the text meanwhile; `null` where it is as one began on it. */
-  const movedTo = ({ given, spot }: Written): string | null => {
+  /** The text by now: what somebody has made of it meanwhile, where that is another. */
+  const textNow = ({ given, spot }: Written): string => {
     const now = sample?.content[spot.key] as unknown;
-    if (isSameJson(now ?? null, given ?? null)) return null;
+    if (isSameJson(now ?? null, given ?? null)) return spot.text;
     return typeof now === 'string' ? now : now === undefined ? '' : JSON.stringify(now);
   };
-  const keep = (from: Written, text: string): boolean => {
-    const { spot, combination } = from;
-    if (!sample || text === spot.text) return true;
-    if (movedTo(from) !== null && !isAsked) {
-      setAsked(true);
-      return false;
-    }
-    setAsked(false);
+  const keep = ({ spot, combination }: Written, text: string): void => {
+    if (!sample || text === spot.text) return;
     const reason = restructure(
       writeText(component.id, sample.id, spot.key, text, combination),
       `${component.title}: ${spot.key} of ${sample.title ?? sample.id} is “${text}”`,
     );
     if (reason !== null) store.say('error', reason);
-    return true;
   };
   const leave = ({ specimen }: Written): void => {
     specimen.closest<HTMLElement>('[tabindex]')?.focus();
@@ -127,9 +119,7 @@ export function useWriting(
     written && sample ? (
       <SpotEditor
         key={`${written.at} ${written.spot.key}`}
-        text={written.spot.text}
-        moved={movedTo(written)}
-        isAsked={isAsked}
+        value={textNow(written)}
         style={written.style}
         label={`${written.spot.key} of ${sample.title ?? sample.id}`}
         onKeep={text => keep(written, text)}
@@ -206,28 +196,22 @@ function styleOver(element: HTMLElement, frame: HTMLElement): CSSProperties {
 }
 
 function SpotEditor({
-  text: before,
-  moved,
-  isAsked,
+  value,
   style,
   label,
   onKeep,
   onLeave,
   onGo,
 }: {
-  text: string;
-  /** What somebody has made of it meanwhile. */
-  moved: string | null;
-  isAsked: boolean;
+  value: string;
   style: CSSProperties;
   label: string;
-  /** Gives whether it is kept; where the text has moved it asks first. */
-  onKeep: (text: string) => boolean;
+  onKeep: (text: string) => void;
   onLeave: () => void;
   onGo: (by: -1 | 1) => void;
 }) {
-  const [text, setText] = useState(before);
-  const store = useStore();
+  const draft = useDraft(value);
+  const { text } = draft;
   // Leaving by a key has kept or dropped it already.
   const isDone = useRef(false);
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -235,23 +219,22 @@ function SpotEditor({
     const ends = event.key === 'Escape' || event.key === 'Tab' || (event.key === 'Enter' && !event.shiftKey);
     if (!ends || event.nativeEvent.isComposing) return;
     event.preventDefault();
-    if (event.key !== 'Escape' && !onKeep(text)) return;
+    if (event.key !== 'Escape' && !draft.mayPut()) return;
     isDone.current = true;
+    if (event.key !== 'Escape') onKeep(text);
     if (event.key === 'Tab') onGo(event.shiftKey ? -1 : 1);
     else onLeave();
   };
-  const leave = (goes: 'field' | 'page'): boolean => {
-    if (text === before) return true;
-    if (moved === null) return onKeep(text);
-    if (goes === 'field')
-      store.say('error', `${label}: “${text}” was not put in: it was changed meanwhile to “${moved}”.`);
-    return false;
-  };
-  useLeaving(goes => {
-    if (isDone.current) return true;
-    isDone.current = leave(goes);
-    return isDone.current;
-  });
+  const keep = useKeeping(
+    label,
+    draft,
+    () => isDone.current,
+    () => {
+      isDone.current = true;
+      onKeep(text);
+      return null;
+    },
+  );
   const area = (
     <textarea
       className="writing"
@@ -262,11 +245,11 @@ function SpotEditor({
       style={style}
       autoFocus
       onFocus={event => event.target.select()}
-      onChange={event => setText(event.target.value)}
+      onChange={event => draft.write(event.target.value)}
       onBlur={() => {
         if (isDone.current) return;
+        keep('field');
         isDone.current = true;
-        leave('field');
         onLeave();
       }}
       onPointerDown={event => event.stopPropagation()}
@@ -274,14 +257,13 @@ function SpotEditor({
       onKeyDown={onKeyDown}
     />
   );
-  if (moved === null) return area;
+  if (draft.moved === null) return area;
   return (
     <>
       {area}
-      <p className="fault writing-moved" role="alert" style={{ left: style.left, top: style.top }}>
-        {moved === '' ? 'Taken out meanwhile.' : `Changed meanwhile to “${moved}”.`}{' '}
-        {isAsked ? 'Enter once more puts yours in its place.' : 'Escape leaves it so.'}
-      </p>
+      <div className="writing-moved" style={{ left: style.left, top: style.top }}>
+        <MovedNote draft={draft} />
+      </div>
     </>
   );
 }

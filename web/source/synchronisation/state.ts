@@ -123,7 +123,11 @@ export const problem = (text: string): SyncEffect => say('error', text);
 export function made(state: Synchronisation, edit: PendingEdit, insteadOf?: string): Synchronisation {
   const copy = state.copy.withEdit(edit);
   const history = withMade(state.history, edit, state.copy);
-  return { ...state, copy, history, unplaced: state.unplaced.filter(each => each.edit.key !== insteadOf) };
+  const unplaced =
+    insteadOf === undefined
+      ? state.unplaced
+      : state.unplaced.filter(({ edit: each }) => each.key !== insteadOf);
+  return { ...state, copy, history, unplaced };
 }
 
 /** An edit as it is to be made on what is shown by now, by other keys; `null` where it has no place. */

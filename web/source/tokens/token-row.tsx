@@ -6,7 +6,7 @@ import { readReference } from '@periwinkle/core/tokens/references';
 import type { Token, TokenSet } from '@periwinkle/core/tokens/token-set';
 import { readTokenText, writeTokenText } from '@periwinkle/core/tokens/token-text';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
-import { MovedNote, useDraft, useLeaving } from '../common/use-draft';
+import { MovedNote, useDraft, useKeeping } from '../common/use-draft';
 import { useStore, useSystemPart } from '../data/system-context';
 import { ValueMark } from '../component/value-mark';
 import { tokenCells, type ContextColumns } from './context-columns';
@@ -132,14 +132,16 @@ function TokenEditor({
     leave();
     return true;
   };
-  const leaveDraft = (goes: 'field' | 'page'): boolean => {
-    if (isDone.current || !draft.isOpen) return true;
-    const reason = draft.moved === null ? put(text) : `it was changed meanwhile to “${draft.moved}”`;
-    if (reason === null) isDone.current = true;
-    else if (goes === 'field') store.say('error', `${name}: “${text}” was not put in: ${reason}`);
-    return reason === null;
-  };
-  useLeaving(leaveDraft);
+  const keep = useKeeping(
+    name,
+    draft,
+    () => isDone.current,
+    () => {
+      const reason = put(text);
+      if (reason === null) isDone.current = true;
+      return reason;
+    },
+  );
   const tryOut = (wanted: string): void => {
     const patch = patchFor(wanted);
     if (typeof patch === 'string') store.endTryOut();
@@ -172,7 +174,7 @@ function TokenEditor({
           'aria-invalid': fault !== null,
           onFocus: event => event.target.select(),
           onBlur: () => {
-            leaveDraft('field');
+            keep('field');
             leave();
           },
         }}
