@@ -142,9 +142,13 @@ interface Rule {
   readonly id: string;
   readonly set: Record<string, Record<string, string>>;
 }
+const storedDocument = (): Promise<Response> =>
+  fetch(`${address}/api/systems/quayside/documents/${DOCUMENT}`);
 const storedRules = async (): Promise<Rule[]> =>
-  ((await (await fetch(`${address}/api/systems/quayside/documents/${DOCUMENT}`)).json()) as { rules: Rule[] })
-    .rules;
+  ((await (await storedDocument()).json()) as { rules: Rule[] }).rules;
+/** How often the document has been edited. */
+const storedRevision = async (): Promise<number> =>
+  Number((await storedDocument()).headers.get('ETag')?.replaceAll('"', ''));
 
 /** Has both windows set the same, one of them without the server, which then comes back to it. */
 async function meet(property: string, here: string, elsewhere: string): Promise<void> {
@@ -198,6 +202,42 @@ test(
       driver,
       `document.querySelector('.entry[data-scope][aria-label^="frame border-color,"]').textContent === '#ababab'`,
     );
+  },
+  TIMEOUT,
+);
+
+/** Has the window not say that it is there, nor hear what others have decided, as one that sleeps. */
+const sleep = (...unheard: readonly string[]): Promise<unknown> =>
+  driver.executeScript(
+    `const { channel } = periwinkle.outbox; const { onmessage } = channel; const unheard = arguments[0];
+     channel.onmessage = event => unheard.some(name => name in event.data) || onmessage(event);`,
+    unheard,
+  );
+
+test.each([
+  ['is told of it', '#a1a1a1', ['ask']],
+  ['hears of the edit alone', '#c3c3c3', ['ask', 'decided']],
+])(
+  'a meeting that another window took up from one that slept is decided once: the sleeper %s',
+  async (_, mine, unheard) => {
+    await meet('border-color', mine, '#b2b2b2');
+    await find(driver, '[role=dialog]');
+    await keptHere(mine);
+    await sleep(...unheard);
+    await inWindow(1);
+    await driver.navigate().refresh();
+    await find(driver, '[role=dialog]');
+    const before = await storedRevision();
+    await (await named(driver, 'button', 'Put mine in its place')).click();
+    await stored(driver);
+    await driver.switchTo().window(windows[0]);
+    await eventually(driver, `document.querySelector('[role=dialog]') === null`);
+    await stored(driver);
+    await shows('border-color', mine);
+    expect(await storedRevision()).toBe(before + 1);
+    expect(await driver.executeScript(`return periwinkle.state().unplaced.length`)).toBe(0);
+    await driver.navigate().refresh();
+    await plateReady(driver);
   },
   TIMEOUT,
 );
@@ -512,6 +552,11 @@ test(
     expect(text).toContain('A wrong rule');
     expect(text).toContain('enormous');
     expect(text).toContain('9px');
+    await keptHere('enormous');
+    // Another window that opens meanwhile leaves it to the one that comes again.
+    await driver.switchTo().window(windows[1]);
+    await driver.executeScript('location.reload()');
+    await driver.switchTo().window(windows[0]);
     await driver.navigate().refresh();
     await plateReady(driver);
     await (await named(driver, '.band button', '1 not placed')).click();

@@ -1,12 +1,15 @@
-import { createStore, del, entries, promisifyRequest, set, type UseStore } from 'idb-keyval';
+import { createStore, del, keys, promisifyRequest, set, type UseStore } from 'idb-keyval';
 import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
 import type { Kept } from '../synchronisation/kept';
+import { leftHere, noteLeft, reloadingFor } from './reloads';
 
 /** Most edits are stored before that has passed, and need not be written here at all. */
 const REST_MS = 50;
 /** How long living windows have to say that they are there. */
 const ANSWER_MS = 300;
+
+const rest = (ms: number): Promise<void> => new Promise(resolve => setTimeout(resolve, ms));
 
 type Message = { readonly ask: string } | { readonly here: string } | { readonly decided: string };
 
@@ -18,11 +21,14 @@ interface Neighbours {
 
 /**
  * What windows of this browser have not yet stored in a system, in IndexedDB. Each window writes its own; what windows have left that
- * are closed is there for whoever opens next. Should a window that only slept go on too, nothing is stored twice: edits have keys.
+ * are closed is there for whoever opens next; one that is loaded again goes on with its own. Should a window that only slept go on too,
+ * nothing is stored twice: edits have keys.
  */
 export class Outbox {
   private opened: UseStore | null = null;
   private readonly window = nanoid();
+  /** The window whose page was here before this one was loaded. */
+  private before: string | null = null;
   private channel: BroadcastChannel | null = null;
   private wanted: Kept | null = null;
   private written: Kept | null = null;
@@ -40,17 +46,26 @@ export class Outbox {
   }
 
   open(): void {
+    this.before ??= leftHere(this.systemId);
+    addEventListener('pagehide', this.noteLeft);
     const channel = new BroadcastChannel(`periwinkle:windows:${this.systemId}`);
     channel.onmessage = ({ data }: MessageEvent<Message>) => {
-      if ('ask' in data) channel.postMessage({ here: this.window });
+      if ('ask' in data) for (const here of this.names) channel.postMessage({ here });
       if ('decided' in data) this.neighbours.onDecided(data.decided);
     };
     this.channel = channel;
   }
 
   close(): void {
+    removeEventListener('pagehide', this.noteLeft);
     this.channel?.close();
     this.channel = null;
+  }
+
+  private readonly noteLeft = (): void => noteLeft(this.systemId, this.window);
+
+  private get names(): readonly string[] {
+    return this.before === null ? [this.window] : [this.window, this.before];
   }
 
   /** Tells other windows that a meeting has been decided here: one that only slept may have it too. */
@@ -73,7 +88,7 @@ export class Outbox {
   private async write(): Promise<void> {
     try {
       do {
-        await new Promise(resolve => setTimeout(resolve, REST_MS));
+        await rest(REST_MS);
         const { wanted } = this;
         const key = this.keyOf(this.window);
         if (wanted === this.written) continue;
@@ -90,16 +105,24 @@ export class Outbox {
     return `${this.systemId}/${window}`;
   }
 
-  /** What windows of this system have left that are closed, by the keys under which it lies. */
-  async left(): Promise<string[]> {
-    const all = await entries<string, string>(this.store);
-    const found = all.flatMap(([key]) => {
-      const [system, window] = key.split('/') as [string, string];
-      return system === this.systemId && window !== this.window ? [{ window, key }] : [];
-    });
-    if (found.length === 0) return [];
+  /** The keys of what windows of this system have left that are closed: what this one left before it was loaded again comes first, and at once. */
+  async *left(): AsyncGenerator<string> {
+    yield* await this.keysOf(window => window === this.before);
+    const isOther = (window: string): boolean => window !== this.window;
+    if ((await this.keysOf(isOther)).length === 0) return;
+    // A window that is being loaded again does not answer, and is not closed.
+    const reloading = reloadingFor(this.systemId);
+    if (reloading > 0) await rest(reloading);
     const living = await this.livingWindows();
-    return found.filter(({ window }) => !living.has(window)).map(({ key }) => key);
+    yield* await this.keysOf(window => isOther(window) && !living.has(window));
+  }
+
+  private async keysOf(isMeant: (window: string) => boolean): Promise<string[]> {
+    const all = await keys<string>(this.store);
+    return all.filter(key => {
+      const [system, window] = key.split('/') as [string, string];
+      return system === this.systemId && isMeant(window);
+    });
   }
 
   /** Takes over what a closed window has left: one window alone can. From then on it lies here; `null` where another was first. */
@@ -128,7 +151,7 @@ export class Outbox {
     };
     this.channel?.addEventListener('message', listener);
     this.channel?.postMessage({ ask: this.window });
-    await new Promise(resolve => setTimeout(resolve, ANSWER_MS));
+    await rest(ANSWER_MS);
     this.channel?.removeEventListener('message', listener);
     return living;
   }

@@ -9,6 +9,7 @@ import { placed } from '@periwinkle/core/formats/placing';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { keptOf, type Kept } from '../synchronisation/kept';
 import { synchronise } from '../synchronisation/machine';
+import { madeAgain } from '../synchronisation/made-again';
 import {
   placedAnew,
   synchronising,
@@ -22,7 +23,6 @@ import {
   type HistoryStep,
   type Meeting,
   type PendingEdit,
-  type PendingPart,
 } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
 import { api, author, type HistoryEnds, type KnownEdit, type NamedChange, type WholeSystem } from './api';
@@ -309,7 +309,7 @@ export class SystemStore {
 
   /** Goes on with what windows have left that are closed. */
   private async takeUpLeft(): Promise<void> {
-    for (const key of await this.outbox.left()) {
+    for await (const key of this.outbox.left()) {
       const claimed = await this.outbox.claim(key);
       if (!claimed) continue;
       await this.takeUp(claimed.kept);
@@ -438,21 +438,6 @@ export class SystemStore {
     this.stream?.close();
     this.stream = null;
   }
-}
-
-/**
- * An edit that met another, to be made once more on top of that. Its keys follow from the old ones, so that it is stored once, should two
- * windows decide the same.
- */
-function madeAgain(edit: PendingEdit, parts: readonly PendingPart[]): PendingEdit {
-  const fresh = parts.map(part => ({ ...part, key: nextKey(part.key) }));
-  return { ...edit, key: fresh[0]!.key, changeId: nextKey(edit.key), parts: fresh };
-}
-
-/** `key~2` after `key`, `key~3` after that. */
-function nextKey(key: string): string {
-  const [base, number = '1'] = key.split('~') as [string, string?];
-  return `${base}~${Number(number) + 1}`;
 }
 
 const copyOf = ({ documents, lastEdit, lastKey }: WholeSystem): WorkingCopy =>

@@ -25,6 +25,7 @@ import {
   type Synchronisation,
   type SyncStep,
 } from './state';
+import { isMadeAgain } from './made-again';
 import { isBeingUndone, stepping } from './stepping';
 import type { Carry, HistoryStep, Meeting, PendingEdit, WorkingCopy } from './working-copy';
 
@@ -168,8 +169,11 @@ function withStored(state: Synchronisation, edits: readonly StoredEdit[]): Synch
     ? edits.reduce((now, edit) => withHeard(now, edit, author, copy.pending), state.history)
     : state.history;
   const met = next.meetings.filter(({ mine }) => !copy.meetings.some(each => each.mine.key === mine.key));
-  // Nobody is asked of what is to be taken back anyway.
-  const settled = met.filter(({ mine }) => isBeingUndone(next, mine));
+  // Nobody is asked of what is to be taken back anyway, nor of what another window has decided.
+  const settled = [
+    ...met.filter(({ mine }) => isBeingUndone(next, mine)),
+    ...next.meetings.filter(meeting => edits.some(({ editKey }) => isMadeAgain(meeting, editKey))),
+  ];
   return {
     ...state,
     copy: settled.reduce((now, meeting) => now.withoutMeeting(meeting), next),

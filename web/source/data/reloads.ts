@@ -1,0 +1,36 @@
+/** Within this time a window that is loaded again is there to say so. */
+const RELOAD_MS = 2000;
+
+const inTab = (systemId: string): string => `periwinkle:left:${systemId}`;
+const inBrowser = (systemId: string): string => `periwinkle:left-at:${systemId}`;
+
+/** What a browser without storage answers, which tells reloads from closed windows nowhere. */
+function orElse<T>(ask: () => T, otherwise: T): T {
+  try {
+    return ask();
+  } catch {
+    return otherwise;
+  }
+}
+
+/** Notes that a window leaves its page: to be loaded again, to go elsewhere, or to be closed. */
+export const noteLeft = (systemId: string, window: string): void =>
+  orElse(() => {
+    sessionStorage.setItem(inTab(systemId), window);
+    localStorage.setItem(inBrowser(systemId), String(Date.now()));
+  }, undefined);
+
+/** The window that was left last in this tab, whose page this one follows; told once. */
+export const leftHere = (systemId: string): string | null =>
+  orElse(() => {
+    const window = sessionStorage.getItem(inTab(systemId));
+    sessionStorage.removeItem(inTab(systemId));
+    return window;
+  }, null);
+
+/** How long a window of this browser may still be on its way to be there again, in milliseconds. */
+export const reloadingFor = (systemId: string): number =>
+  orElse(() => {
+    const rest = Number(localStorage.getItem(inBrowser(systemId)) ?? 0) + RELOAD_MS - Date.now();
+    return Math.min(Math.max(rest, 0), RELOAD_MS);
+  }, 0);
