@@ -1,10 +1,14 @@
-import { readFileSync } from 'node:fs';
 import { Agent, get, request } from 'node:http';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Application } from '../e2e/support/application';
+import { hasGalera, startCluster } from '../scripts/cluster.mjs';
 import { median } from './support/generated';
 
 /**
- * Many at once on one running server: fifty who write one document against one who does, and two thousand who listen.
+ * Many at once on one running server: fifty who write one document against one who does, and two thousand who listen; then fifty on two
+ * servers, each on a node of its own of a cluster of three.
  * `PERIWINKLE_WRITERS` and `PERIWINKLE_LISTENERS` say how many.
  */
 
@@ -17,11 +21,11 @@ const print = (line: string): void => void process.stdout.write(`${line}\n`);
 
 const application = new Application();
 const url = await application.start();
-const { hostname, port } = new URL(url);
 const agent = new Agent({ keepAlive: true, maxSockets: WRITERS });
 
 /** One edit; gives its status and the revision that it left. */
 function write(
+  server: string,
   key: string,
   revision: number,
   path: string,
@@ -29,6 +33,7 @@ function write(
 ): Promise<{ status: number; revision: number }> {
   const patch = [{ op: 'add', path, value }];
   const body = JSON.stringify({ parts: [{ path: PATH, revision, key, patch }] });
+  const { hostname, port } = new URL(server);
   return new Promise((resolve, reject) => {
     const headers = { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(body) };
     const sent = request(
@@ -48,15 +53,16 @@ function write(
   });
 }
 
-const revisionNow = async (): Promise<number> =>
-  Number((await fetch(`${url}${SYSTEM}/documents/${PATH}`)).headers.get('etag')!.slice(1, -1));
+const revisionNow = async (server: string): Promise<number> =>
+  Number((await fetch(`${server}${SYSTEM}/documents/${PATH}`)).headers.get('etag')!.slice(1, -1));
 
-/** Each says what it has to say at a place of its own, one edit after the other, made on what it last saw. */
+/** On servers in turn, each says what it has to say at a place of its own, one edit after the other, made on what it last saw. */
 async function writers(
   count: number,
   round: string,
+  servers: readonly string[],
 ): Promise<{ rate: number; longest: number; refused: number }> {
-  const start = await revisionNow();
+  const start = await revisionNow(servers[0]!);
   const waits: number[] = [];
   let refused = 0;
   const until = performance.now() + SECONDS * 1000;
@@ -66,7 +72,13 @@ async function writers(
       for (let turn = 0; performance.now() < until; turn++) {
         const began = performance.now();
         const key = `${round}-${writer}-${turn}`;
-        const done = await write(key, revision, `/guide/writer${writer}`, `${writer} says ${turn}.`);
+        const done = await write(
+          servers[writer % servers.length]!,
+          key,
+          revision,
+          `/guide/writer${writer}`,
+          `${writer} says ${turn}.`,
+        );
         waits.push(performance.now() - began);
         if (done.status === 200) revision = done.revision;
         else refused++;
@@ -90,6 +102,7 @@ interface Listener {
 
 function listen(after: number): Promise<Listener> {
   const listener = { heard: 0 };
+  const { hostname, port } = new URL(url);
   return new Promise((resolve, reject) => {
     get({ agent: false, host: hostname, port, path: `${SYSTEM}/events?after=${after}` }, response => {
       response.setEncoding('utf8');
@@ -101,13 +114,19 @@ function listen(after: number): Promise<Listener> {
   });
 }
 
-await writers(1, 'warm');
-const one = await writers(1, 'one');
-const many = await writers(WRITERS, 'many');
-print(`One writer: ${one.rate.toFixed(1)} edits a second, longest wait ${one.longest.toFixed(0)} ms`);
-print(
-  `${WRITERS} writers of one document: ${many.rate.toFixed(1)} edits a second, ${(many.rate / one.rate).toFixed(2)} times (aim 0.5), longest wait ${many.longest.toFixed(0)} ms (aim 1000), ${many.refused} refused`,
-);
+/** One who writes, then many, on some servers; gives what the many did. */
+async function compared(servers: readonly string[]): Promise<Awaited<ReturnType<typeof writers>>> {
+  await writers(1, 'warm', servers);
+  const one = await writers(1, 'one', servers);
+  const many = await writers(WRITERS, 'many', servers);
+  print(`One writer: ${one.rate.toFixed(1)} edits a second, longest wait ${one.longest.toFixed(0)} ms`);
+  print(
+    `${WRITERS} writers of one document: ${many.rate.toFixed(1)} edits a second, ${(many.rate / one.rate).toFixed(2)} times (aim 0.5), longest wait ${many.longest.toFixed(0)} ms (aim 1000), ${many.refused} refused`,
+  );
+  return many;
+}
+
+const alone = await compared([url]);
 
 const { lastEdit } = (await (await fetch(`${url}${SYSTEM}`)).json()) as { lastEdit: number };
 const listeners: Listener[] = [];
@@ -121,17 +140,33 @@ await new Promise(resolve => setTimeout(resolve, SECONDS * 1000));
 const share = (seconds() - before) / SECONDS;
 print(`${LISTENERS} idle listeners: ${(share * 100).toFixed(1)} % of a core (aim 20 %)`);
 const times: number[] = [];
-let revision = await revisionNow();
+let revision = await revisionNow(url);
 for (let turn = 0; turn < 10; turn++) {
   for (const each of listeners) each.heard = 0;
   const began = performance.now();
-  ({ revision } = await write(`heard-${turn}`, revision, '/guide/heard', `Turn ${turn}.`));
+  ({ revision } = await write(url, `heard-${turn}`, revision, '/guide/heard', `Turn ${turn}.`));
   while (listeners.some(({ heard }) => heard === 0)) await new Promise(resolve => setTimeout(resolve, 5));
   times.push(Math.max(...listeners.map(({ heard }) => heard)) - began);
 }
 print(
   `An edit reaches the last of them after ${median(times).toFixed(0)} ms, ${Math.max(...times).toFixed(0)} at most (aim 300)`,
 );
-agent.destroy();
 await application.remove();
+
+if (hasGalera()) {
+  const folder = mkdtempSync(join(tmpdir(), 'periwinkle-cluster-'));
+  const cluster = await startCluster(folder, 3);
+  const applications = cluster.nodes
+    .slice(0, 2)
+    .map(node => new Application(undefined, { PERIWINKLE_DATABASE_URL: node.url }));
+  const servers = [];
+  for (const each of applications) servers.push(await each.start());
+  print('Two servers on two nodes of a cluster of three:');
+  const { rate } = await compared(servers);
+  print(`${(rate / alone.rate).toFixed(2)} times the edits of one server on one database`);
+  for (const each of applications) await each.remove();
+  await cluster.stop();
+  rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
+} else print('Without galera-4 nothing is measured on a cluster.');
+agent.destroy();
 process.exit(0);

@@ -1,12 +1,14 @@
 // "npm test": installs what is missing, then type check, lint, unit tests, browser tests; ends with one line over all.
 // Words after "--" narrow the tests to files whose path holds them, and leave the rest out.
 // The whole decides whether a change lands, so its random tests draw the same for the same code; with "--deep" (`npm run test:deep`) they draw
-// anew, which is how new differences are looked for.
+// anew, which is how new differences are looked for, and
+// run in the oldest browser, too, that Debian has.
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startDatabase } from './database.mjs';
+import { olderChromium } from './older-chromium.mjs';
 import {
   MissingRequirement,
   requireBuild,
@@ -84,6 +86,14 @@ try {
   };
   jest('Unit tests', ['core', 'cli', 'server', 'web', 'scripts'], env, 2);
   jest('Browser tests', ['e2e'], env, 2);
+  const older = isDeep ? olderChromium() : null;
+  if (older)
+    jest(
+      `Browser tests on Chromium ${older.version}`,
+      ['e2e'],
+      { ...env, PERIWINKLE_CHROMIUM: older.folder },
+      2,
+    );
 } catch (error) {
   failed++;
   process.stderr.write(`${error instanceof MissingRequirement ? error.message : error.stack}\n`);

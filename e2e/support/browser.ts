@@ -17,6 +17,9 @@ const FLAGS = [
   '--hide-scrollbars',
 ];
 
+/** Where the browser and its driver lie: those of the machine, or another version of them. */
+const FOLDER = process.env['PERIWINKLE_CHROMIUM'] ?? '/usr/bin';
+
 /** A Chromium of its own, with an empty profile and a folder for downloads. */
 export interface Browser {
   readonly driver: WebDriver;
@@ -33,7 +36,7 @@ export async function openBrowser(
   const downloads = mkdtempSync(join(tmpdir(), 'periwinkle-downloads-'));
   const options = new Options();
   options.addArguments(...FLAGS, ...flags, `--user-data-dir=${profile}`);
-  options.setChromeBinaryPath('/usr/bin/chromium');
+  options.setChromeBinaryPath(join(FOLDER, 'chromium'));
   options.windowSize({ width, height });
   options.setUserPreferences({
     'download.default_directory': downloads,
@@ -44,7 +47,7 @@ export async function openBrowser(
   const driver = await new Builder()
     .forBrowser('chrome')
     .setChromeOptions(options)
-    .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+    .setChromeService(new ServiceBuilder(join(FOLDER, 'chromedriver')))
     .build();
   // Reading thousands of computed values takes its time on a machine with much else to do.
   await driver.manage().setTimeouts({ script: TIMEOUT });

@@ -1,4 +1,4 @@
-import { inTransaction, snapshot, type Database, type Transaction } from '../database';
+import { inTransaction, isPassing, snapshot, type Database, type Transaction } from '../database';
 import { noteEdits } from '../changes';
 import type { StoredEdit } from '../edit-rows';
 import { asRefusal, Refusal } from '../refusal';
@@ -9,6 +9,7 @@ import type { Patched } from './patching';
 import { planOn } from './planning';
 import { refuseNewErrors } from './refusing';
 import { inTurn } from './turns';
+import { givenWay, noteRivals, noteWritten } from './rivals';
 import { Unstored } from './unstored';
 import { lastEditOf, writeEdits, type NewEdit, type Written } from './writing';
 
@@ -26,7 +27,14 @@ interface Waiting {
 /** So many edits are checked and stored together. */
 const MOST_TOGETHER = 50;
 
-const waiting = new Map<string, Waiting[]>();
+/** What waits on one system. */
+interface Queue {
+  readonly all: Waiting[];
+  /** So many may be stored together: fewer where others write through another node meanwhile, so that who needs long is not always overtaken. */
+  together: number;
+}
+
+const waiting = new Map<string, Queue>();
 
 /**
  * Stores an edit, all its parts or none: documents and history in one transaction. Throws `Refusal`; then nothing has changed. What may take
@@ -41,11 +49,11 @@ export async function storeEdit(
   const { systemId } = request;
   const early = isAlone ? await workedOut(db, request) : null;
   return new Promise((resolve, reject) => {
-    const others = waiting.get(systemId);
+    const queue = waiting.get(systemId);
     const own = { request, asker: requestsHere(), early, resolve, reject };
-    if (others) others.push(own);
+    if (queue) queue.all.push(own);
     else {
-      waiting.set(systemId, [own]);
+      waiting.set(systemId, { all: [own], together: MOST_TOGETHER });
       storeWaiting(db, systemId);
     }
   });
@@ -76,40 +84,49 @@ const documentsOf = (done: readonly Patched[]): StoredDocument[] => done.map(({ 
 /** Stores what waits, in its turn, until nothing does. */
 function storeWaiting(db: Database, systemId: string): void {
   void inTurn(systemId, async () => {
-    const all = waiting.get(systemId)!;
-    const some = all.splice(0, togetherIn(all));
+    const queue = waiting.get(systemId)!;
+    const { all } = queue;
+    const began = performance.now();
+    const some = all.splice(0, togetherIn(queue));
     const askers = some.flatMap(({ asker }) => asker);
     const left = some.length > 1 ? await onBehalfOf(askers, () => storedTogether(db, systemId, some)) : some;
-    for (const each of left)
-      await onBehalfOf(each.asker, () => storeAlone(db, each)).then(each.resolve, each.reject);
+    if (left === 'overtaken') {
+      all.unshift(...some);
+      queue.together = Math.ceil(some.length / 2);
+    } else {
+      queue.together = Math.min(MOST_TOGETHER, queue.together * 2);
+      for (const each of left)
+        await onBehalfOf(each.asker, () => storeAlone(db, each)).then(each.resolve, each.reject);
+      await givenWay(systemId, performance.now() - began);
+    }
     if (all.length > 0) storeWaiting(db, systemId);
     else waiting.delete(systemId);
   });
 }
 
 /** How many of those that wait, from the first on, may be stored together: none that was worked out by itself, and none sent twice. */
-function togetherIn(all: readonly Waiting[]): number {
+function togetherIn({ all, together }: Queue): number {
   const keys = new Set<string>();
   const end = all.findIndex(({ request, early }) => {
     const isKnown = request.parts.some(({ editKey }) => keys.has(editKey));
     for (const { editKey } of request.parts) keys.add(editKey);
     return isKnown || early !== null;
   });
-  return Math.min(MOST_TOGETHER, Math.max(1, end < 0 ? all.length : end));
+  return Math.min(together, Math.max(1, end < 0 ? all.length : end));
 }
 
 /**
  * Stores those of several edits that fit one after the other, if there is nothing to say against what they come to; refuses those that do not
- * fit on what is stored. Gives the others.
+ * fit on what is stored. Gives the others, or that somebody else was quicker and nothing is stored.
  */
 async function storedTogether(
   db: Database,
   systemId: string,
   some: readonly Waiting[],
-): Promise<readonly Waiting[]> {
+): Promise<readonly Waiting[] | 'overtaken'> {
   try {
-    const stored = await inTransaction(db, async transaction => {
-      const lastEdit = await lastEditOf(transaction, systemId, true);
+    const work = async (transaction: Transaction) => {
+      const lastEdit = noteRivals(systemId, await lastEditOf(transaction, systemId, true));
       const before = await readDocuments(transaction, systemId);
       let state = new Unstored(before);
       const fitting: { each: Waiting; done: readonly Patched[] }[] = [];
@@ -129,8 +146,10 @@ async function storedTogether(
       const all = fitting.flatMap(({ each, done }) => newEdits(each.request, done));
       const written = await write(transaction, systemId, lastEdit, before, all);
       return { fitting: fitting.map(({ each }) => each), refused, ...written };
-    });
+    };
+    const stored = await inTransaction(db, work, 1);
     for (const document of stored.documents) remember(systemId, document);
+    noteWritten(systemId, stored.edits);
     let place = 0;
     for (const { request, resolve } of stored.fitting)
       resolve(stored.edits.slice(place, (place += request.parts.length)));
@@ -138,6 +157,7 @@ async function storedTogether(
     return some.filter(each => !stored.fitting.includes(each) && !stored.refused.has(each));
   } catch (error) {
     if (error instanceof Refusal) return some;
+    if (isPassing(error)) return 'overtaken';
     for (const { reject } of some) reject(error);
     return [];
   }
@@ -159,7 +179,7 @@ async function fittingOn(
 async function storeAlone(db: Database, { request, early }: Waiting): Promise<readonly StoredEdit[]> {
   const { systemId } = request;
   const { edits, documents } = await inTransaction(db, async (transaction): Promise<Written> => {
-    const lastEdit = await lastEditOf(transaction, systemId, true);
+    const lastEdit = noteRivals(systemId, await lastEditOf(transaction, systemId, true));
     const twins = await twinsOf(transaction, request);
     if (twins) return { edits: twins, documents: [] };
     const before = await readDocuments(transaction, systemId);
@@ -167,6 +187,7 @@ async function storeAlone(db: Database, { request, early }: Waiting): Promise<re
     return write(transaction, systemId, lastEdit, before, newEdits(request, done));
   });
   for (const document of documents) remember(systemId, document);
+  noteWritten(systemId, edits);
   return edits;
 }
 
