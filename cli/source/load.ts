@@ -1,4 +1,5 @@
 import { checkSystem } from '@periwinkle/core/checks/check-system';
+import { walkthroughProblems } from '@periwinkle/core/checks/walkthrough-problems';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 import type { Component } from '@periwinkle/core/components/component';
 import type { Problem } from '@periwinkle/core/formats/problem';
@@ -23,7 +24,7 @@ export function load(folder: string): Loaded {
     const { documents, texts, problems, offsets } = readFolder(folder);
     const unreadable = new Set(problems.map(({ file }) => file).filter(file => !documents.has(file)));
     const { system, problems: found } = checkSystem(documents, unreadable);
-    const all = [...problems, ...found].map(problem => {
+    const all = [...problems, ...found, ...walkthroughProblems(system)].map(problem => {
       const offset = offsets.get(problem);
       const text = texts.get(problem.file) ?? '';
       return {

@@ -1,5 +1,6 @@
-import { documentKind } from '../formats/document-kinds';
+import { documentKind, documentsOf } from '../formats/document-kinds';
 import { pointer } from '../formats/json';
+import { UNREADABLE } from '../formats/sound-part';
 import { brief, inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
 import { iconProblems } from '../emit/icon';
 import { tokenNameProblems } from '../emit/token-names';
@@ -23,6 +24,7 @@ import { parameterProblems } from './check-parameters';
 import { reachingInProblems } from './check-reaching-in';
 import { comparisonSlips, trialProblems } from './check-trials';
 import { sampleSlips } from './check-samples';
+import { idleSlips } from './idle-slips';
 import { slips } from './check-slips';
 import { valueSlips } from './value-slips';
 import { settingPointer, valueProblems } from './check-values';
@@ -41,6 +43,7 @@ export function meaningProblems(system: System): Problem[] {
         ...contentProblems(component),
         ...behaviourProblems(component),
         ...slipsOf(component),
+        ...idleSlips(component).filter(({ pointer: at }) => isWrittenHere(component, at)),
         ...parameterProblems(component, system.tokens.usual(), system.prefix),
         ...regionProblems(component),
       ],
@@ -49,6 +52,7 @@ export function meaningProblems(system: System): Problem[] {
   const others = [
     ...tokenProblems(system),
     ...twinComponents(system),
+    ...fileNameSlips(system),
     ...orderSlips(system),
     ...trialProblems(system),
     ...comparisonSlips(system),
@@ -104,7 +108,7 @@ function slipsOf(component: Component): readonly LocalProblem[] {
 }
 
 /** What a derived component takes of its base was no slip there; that something of it was left out makes it none. */
-const isWrittenHere = ({ derivation }: Component, at: string): boolean =>
+export const isWrittenHere = ({ derivation }: Component, at: string): boolean =>
   derivation === null || originAt(derivation.origin, at).file === derivation.origin.file;
 
 const regions = new ObjectMemo<readonly LocalProblem[]>();
@@ -152,6 +156,26 @@ function orderSlips({ documents, components }: System): Problem[] {
       );
   });
   return inFile('system.json', list.problems);
+}
+
+/** A component in a file of another name is not found by who looks for it; one made beside another has a number behind its name. */
+function fileNameSlips({ documents }: System): Problem[] {
+  return documentsOf(documents, 'component').flatMap(([path, document]) => {
+    const { id } = document as { id: string };
+    const named = path.slice('components/'.length, -'.component.json'.length);
+    const list = new ProblemList();
+    // What stands in for an id that is missing is nobody's.
+    if (id === UNREADABLE) return [];
+    if (named.replace(/-\d+$/, '') !== id && named !== id)
+      list.warning(
+        '/id',
+        'other-file',
+        `“${brief(id)}” lies in a file that is called “${brief(named)}”.`,
+        named,
+        id,
+      );
+    return inFile(path, list.problems);
+  });
 }
 
 function twinComponents(system: System): Problem[] {

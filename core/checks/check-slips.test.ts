@@ -1,6 +1,7 @@
 import type { BehaviourDocument } from '../formats/component-document';
 import { smallDocuments } from '../test/small-system';
 import { checkSystem } from './check-system';
+import { walkthroughProblems } from './walkthrough-problems';
 
 /** Slips that are told where they were made, with what was probably meant; none of them is an error. */
 
@@ -192,4 +193,61 @@ test('text in a checkbox, and a component in the order that there is not', () =>
     'system.json /order/1 unknown-component',
     'components/f.component.json /anatomy/children/0/type unfit-type',
   ]);
+});
+
+describe('what is said and changes nothing', () => {
+  const whole = (component: object): string[] => {
+    const { system, problems } = checkSystem(smallDocuments({ component }));
+    return [...problems, ...walkthroughProblems(system)].map(({ pointer, code }) => `${pointer} ${code}`);
+  };
+  const size = { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] };
+  const over = { id: 'over', when: { pointer: 'over' }, set: { frame: { color: '#112233' } } };
+  const pointer = { id: 'pointer', kind: 'state' };
+
+  test('a rule that sets nothing', () => {
+    expect(whole({ rules: [{ id: 'r', when: {}, set: { frame: {} } }] })).toEqual(['/rules/0 idle-rule']);
+  });
+
+  test('an option on which nothing depends, once rules depend on something', () => {
+    expect(whole({ axes: [size, pointer], rules: [over] })).toEqual(['/axes/0 idle-axis']);
+    expect(whole({ axes: [size, pointer], rules: [] })).toEqual([]);
+    const large = { ...over, id: 'large', when: { size: 'large' } };
+    expect(whole({ axes: [size, pointer], rules: [over, large] })).toEqual([]);
+  });
+
+  test('an option on which only a text depends has an effect', () => {
+    const sample = { id: 's', content: { placeholder: { small: 'No.', large: 'Number' } } };
+    expect(whole({ axes: [size, pointer], rules: [over], samples: [sample] })).toEqual([]);
+  });
+
+  test('a transition of what no rule sets', () => {
+    const rule = (name: string): object => ({
+      id: 'moves',
+      when: {},
+      set: { frame: { 'transition-property': name, 'transition-duration': '90ms', 'border-width': '1px' } },
+    });
+    expect(whole({ rules: [rule('border-width, opacity')] })).toEqual([
+      '/rules/0/set/frame/transition-property idle-transition',
+    ]);
+    expect(whole({ rules: [rule('border-top-width')] })).toEqual([]);
+  });
+
+  test('a text of a sample that no part shows', () => {
+    const sample = { id: 's', content: { lable: 'Vessel', value: 'Heron' } };
+    expect(whole({ samples: [sample] })).toEqual(['/samples/0/content/lable unused-content']);
+  });
+
+  test('a walkthrough that stops, where it stops', () => {
+    const walkthroughs = [{ id: 'w', acts: ['press inner', 'leave', 'type Heron'] }];
+    expect(whole({ walkthroughs })).toEqual(['/walkthroughs/0/acts/2 stopped-walkthrough']);
+  });
+
+  test('a component in a file of another name, but for one made beside another', () => {
+    const field = { format: 'periwinkle-component/1', id: 'f', anatomy: { part: 'root', kind: 'stack' } };
+    const at = (path: string): string[] =>
+      checkSystem(smallDocuments({ documents: [[`components/${path}.component.json`, field]] })).problems.map(
+        ({ code, suggestion }) => `${code} ${suggestion}`,
+      );
+    expect([at('field'), at('f'), at('f-2')]).toEqual([['other-file field'], [], []]);
+  });
 });

@@ -61,6 +61,9 @@ function inTree(
   return lost ? null : names;
 }
 
+/** What is told of things on which nothing depends. */
+const IDLE: ReadonlySet<string> = new Set(['idle-rule', 'idle-axis', 'idle-transition']);
+
 /**
  * Leaves out the problems of a document that only follow from others of it: a rule that names an axis which is there but
  * cannot be read, or whose name is misspelt where it is declared; a key that is missing because it is misspelt.
@@ -93,7 +96,10 @@ export function withoutConsequences(document: unknown, problems: readonly LocalP
     if (siblings) siblings.push(problem);
     else below.set(parent, [problem]);
   }
+  const hasErrors = problems.some(({ severity }) => severity === 'error');
   return problems.filter(problem => {
+    // What was left out because it is wrong may have been what something depended on.
+    if (hasErrors && IDLE.has(problem.code)) return false;
     if (problem.code === 'missing-key') {
       // The key is there, misspelt or wrong, and that has been said.
       return !below

@@ -1,7 +1,7 @@
 import type { Component } from './component';
 
 /** What every control shows. */
-const OF_CONTROLS = ['value', 'placeholder'];
+export const OF_CONTROLS = ['value', 'placeholder'];
 
 /** The keys that parts of a component show, those of the ones nested in it by what they are mapped to. */
 export function shownKeys({ anatomy, nested }: Component): ReadonlySet<string> {

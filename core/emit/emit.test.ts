@@ -39,7 +39,7 @@ function systemOf(rules: object[], limits: object[] = []): System {
     ],
   ]);
   const system = compileSystem(documents);
-  expect(meaningProblems(system)).toEqual([]);
+  expect(meaningProblems(system).filter(({ severity }) => severity === 'error')).toEqual([]);
   return system;
 }
 

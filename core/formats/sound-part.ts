@@ -10,18 +10,21 @@ export interface SoundPart {
   readonly placeInWhole: (pointer: string) => string;
 }
 
+/** The id of what has none that can be read. */
+export const UNREADABLE = 'unreadable';
+
 /** What stands in where a document cannot do without a key. */
 const STAND_INS: Partial<Record<DocumentKind, (rest: Readonly<Record<string, unknown>>) => object>> = {
   component: rest => ({
     format: 'periwinkle-component/1',
-    id: 'unreadable',
+    id: UNREADABLE,
     // What is derived has its base's.
     ...(typeof rest['extends'] === 'string' ? {} : { anatomy: { part: 'root', kind: 'stack' } }),
   }),
   system: () => ({ format: 'periwinkle-system/1', id: 'system', title: 'System', prefix: 'ds' }),
   resolver: () => ({ version: '2025.10', resolutionOrder: [] }),
   tokens: () => ({}),
-  trial: () => ({ format: 'periwinkle-trial/1', id: 'unreadable', fields: [] }),
+  trial: () => ({ format: 'periwinkle-trial/1', id: UNREADABLE, fields: [] }),
 };
 
 /** Each round takes out what the last one found; what is left then is given up. */

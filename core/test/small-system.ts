@@ -33,7 +33,7 @@ export function smallDocuments(parts: SmallSystem): Map<string, unknown> {
       kind: 'stack',
       children: [{ part: 'frame', kind: 'row', children: [{ part: 'inner', kind: 'control' }] }],
     },
-    rules: [{ id: 'r', when: {}, set }],
+    rules: Object.keys(set).length > 0 ? [{ id: 'r', when: {}, set }] : [],
     ...component,
   };
   return new Map<string, unknown>([

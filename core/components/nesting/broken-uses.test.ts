@@ -33,6 +33,7 @@ const BUTTON = component('button', {
   axes: [SIZE, { id: 'pointer', kind: 'state' }],
   rules: [
     { id: 'base', when: {}, set: { bearer: { color: '#112233', height: '20px' } } },
+    { id: 'large', when: { size: 'large' }, set: { bearer: { opacity: '0.9' } } },
     { id: 'over', when: { pointer: 'over' }, set: { bearer: { color: '#445566' } } },
     { id: 'tall', when: { pointer: 'down' }, set: { root: { height: '30px' } } },
   ],

@@ -9,6 +9,8 @@ export const revealing: MakeExtra = ({ plan, elements }) => ({
     if (!plan.secretType || control.type === type) return undefined;
     const { selectionStart, selectionEnd, selectionDirection } = control;
     control.type = type;
+    // Chromium up to 150 keeps a caret only where the field has been laid out anew.
+    control.getBoundingClientRect();
     placeCaret(control, selectionStart ?? 0, selectionEnd ?? 0, selectionDirection ?? 'none');
     return undefined;
   },

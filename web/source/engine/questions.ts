@@ -2,6 +2,7 @@ import { passages, type PassageTable } from '@periwinkle/core/behaviour/passages
 import { reach, type Reached } from '@periwinkle/core/behaviour/reach';
 import type { Combination } from '@periwinkle/core/space/space';
 import { meaningProblems } from '@periwinkle/core/checks/all-checks';
+import { walkthroughProblems } from '@periwinkle/core/checks/walkthrough-problems';
 import type { OutputFile } from '@periwinkle/core/emit/outputs';
 import { delivery } from '@periwinkle/core/shipped/delivery';
 import { systemFolder } from '@periwinkle/core/emit/system-folder';
@@ -61,7 +62,7 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   *findings(system) {
     yield ONE_STEP;
     const byFile = new Map<string, Problem[]>();
-    for (const problem of meaningProblems(system))
+    for (const problem of [...meaningProblems(system), ...walkthroughProblems(system)])
       byFile.set(problem.file, [...(byFile.get(problem.file) ?? []), problem]);
     return byFile;
   },
