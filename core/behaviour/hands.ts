@@ -147,6 +147,7 @@ class Hands {
     this.notPicked();
     if (!this.machine.isInControl || !(kind.takesText || kind.list))
       throw new RefusedAct(`“${focus.part}” has the focus and takes no text.`);
+    this.refuseToOpen(' ', text.startsWith(' '));
     for (const letter of this.portions(text)) {
       if (kind.list) this.machine.key({ key: letter, shift: false, control: false, alt: false });
       else this.put(letter);
@@ -197,8 +198,7 @@ class Hands {
       throw new RefusedAct('Nothing has the focus, so no key does anything.');
     }
     if (key !== 'Escape') this.notPicked();
-    if (machine.isInControl && isNative(machine, plan) && opensList(press))
-      throw new RefusedAct(`“${key}” opens the platform’s own list, whose inside is not ours.`);
+    this.refuseToOpen(key, opensList(press));
     if (machine.isInControl) {
       if (machine.key(press)) return;
       if (key === 'Tab') return this.tab(shift ? -1 : 1);
@@ -210,6 +210,12 @@ class Hands {
     machine.focus(focus.part, !control && !alt);
     // Buttons answer Enter and Space (ARIA Authoring Practices, button).
     if (key === 'Enter' || key === ' ') machine.pressButton(focus.part);
+  }
+
+  /** What opens a list of the platform's own leads where nothing of ours is. */
+  private refuseToOpen(key: string, isOpening: boolean): void {
+    if (isOpening && this.machine.isInControl && isNative(this.machine, this.plan))
+      throw new RefusedAct(`“${key}” opens the platform’s own list, whose inside is not ours.`);
   }
 
   private editByKey(key: string, shift: boolean, control: boolean): void {

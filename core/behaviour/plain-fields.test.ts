@@ -86,6 +86,7 @@ test.each<[string, readonly string[], readonly string[], readonly string[]]>([
 test.each([
   ['date', ['press control', 'type 2026'], 'pieces of its own'],
   ['native', ['press label', 'key Enter'], 'the platform’s own list'],
+  ['native', ['press label', 'type  '], 'the platform’s own list'],
   ['buttons', ['app availability=disabled', 'key Tab'], 'nothing in it that Tab comes to'],
 ])('%s refuses what only a browser knows: %j', (id, acts, words) =>
   expect(failing(id, acts)).toContain(words),
