@@ -63,12 +63,13 @@ function namesIn(parts: readonly unknown[]): ReadonlySet<string> {
   return names;
 }
 
-/** Transitions of properties that no two rules set for the part: nothing ever passes from one value to another. */
+/** Transitions of properties that no rule sets for the part: nothing ever passes from one value to another. */
 function idleTransitions({ document }: Component, problems: ProblemList): void {
   const { rules = [] } = document;
   rules.forEach(({ set }, index) => {
     for (const [part, properties] of Object.entries(set)) {
-      const names = properties['transition-property']?.split(',').map(name => name.trim()) ?? [];
+      const names = properties['transition-property']?.split(',').map(name => name.trim());
+      if (!names) continue;
       const settings = rules.flatMap(rule => Object.keys(rule.set[part] ?? {}).flatMap(leavesOf));
       for (const name of names) {
         if (!propertyNamed(name) || leavesOf(name).some(each => settings.includes(each))) continue;
