@@ -9,7 +9,7 @@ import type { Patched } from './patching';
 import { planOn } from './planning';
 import { refuseNewErrors } from './refusing';
 import { inTurn } from './turns';
-import { givenWay, noteRivals, noteWritten } from './rivals';
+import { givenWay } from './rivals';
 import { Unstored } from './unstored';
 import { lastEditOf, writeEdits, type NewEdit, type Written } from './writing';
 
@@ -126,7 +126,7 @@ async function storedTogether(
 ): Promise<readonly Waiting[] | 'overtaken'> {
   try {
     const work = async (transaction: Transaction) => {
-      const lastEdit = noteRivals(systemId, await lastEditOf(transaction, systemId, true));
+      const lastEdit = await lastEditOf(transaction, systemId, true);
       const before = await readDocuments(transaction, systemId);
       let state = new Unstored(before);
       const fitting: { each: Waiting; done: readonly Patched[] }[] = [];
@@ -149,7 +149,6 @@ async function storedTogether(
     };
     const stored = await inTransaction(db, work, 1);
     for (const document of stored.documents) remember(systemId, document);
-    noteWritten(systemId, stored.edits);
     let place = 0;
     for (const { request, resolve } of stored.fitting)
       resolve(stored.edits.slice(place, (place += request.parts.length)));
@@ -179,7 +178,7 @@ async function fittingOn(
 async function storeAlone(db: Database, { request, early }: Waiting): Promise<readonly StoredEdit[]> {
   const { systemId } = request;
   const { edits, documents } = await inTransaction(db, async (transaction): Promise<Written> => {
-    const lastEdit = noteRivals(systemId, await lastEditOf(transaction, systemId, true));
+    const lastEdit = await lastEditOf(transaction, systemId, true);
     const twins = await twinsOf(transaction, request);
     if (twins) return { edits: twins, documents: [] };
     const before = await readDocuments(transaction, systemId);
@@ -187,7 +186,6 @@ async function storeAlone(db: Database, { request, early }: Waiting): Promise<re
     return write(transaction, systemId, lastEdit, before, newEdits(request, done));
   });
   for (const document of documents) remember(systemId, document);
-  noteWritten(systemId, edits);
   return edits;
 }
 

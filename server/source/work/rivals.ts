@@ -19,18 +19,15 @@ interface Writing {
 
 const known = new LRUCache<string, Writing>({ max: 1000 });
 
-/** Notes the number of the last edit that is there, which is given, too: it may be another's. */
-export function noteRivals(systemId: string, lastEdit: number): number {
+/** Notes the number of the last edit that whoever is to write finds: it may be another's. */
+export function noteFound(systemId: string, lastEdit: number): void {
   const writing = known.get(systemId);
   if (writing && writing.last !== lastEdit)
     known.set(systemId, { last: lastEdit, rivalAt: performance.now() });
-  return lastEdit;
 }
 
-/** Notes what was written here. */
-export function noteWritten(systemId: string, edits: readonly { readonly id: number }[]): void {
-  const last = edits.at(-1)?.id;
-  if (last === undefined) return;
+/** Notes the number of the last edit written here. */
+export function noteWritten(systemId: string, last: number): void {
   const { rivalAt = -Infinity } = known.get(systemId) ?? {};
   known.set(systemId, { last, rivalAt });
 }

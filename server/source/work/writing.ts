@@ -11,6 +11,7 @@ import type { EditNames } from './edit-requests';
 import { asTexts, type WrittenDocument, type Patched } from './patching';
 import type { StoredDocument } from './parsed-documents';
 import { inPieces } from './pieces';
+import { noteFound, noteWritten } from './rivals';
 import { inTurn } from './turns';
 
 /** Work on a system in a transaction of its own, after what else waits for its turn. Gives the number of its last edit. */
@@ -35,6 +36,7 @@ export async function lastEditOf(
     .where(and(eq(systems.id, systemId), isNull(systems.removedAt)));
   const [row] = await (isToWrite ? asked.for('update') : asked);
   if (!row) throw notFound(`There is no system “${systemId}”.`);
+  if (isToWrite) noteFound(systemId, row.lastEdit);
   return row.lastEdit;
 }
 
@@ -96,6 +98,7 @@ export async function writeEdits(
   if (counted.affectedRows !== 1) throw new Overtaken();
   for (const some of inPieces(rows, ({ patch, inverse }) => patch.length + inverse.length))
     await transaction.insert(edits).values(some);
+  noteWritten(systemId, lastEdit + rows.length);
   return {
     edits: rows.map(({ systemId: _, inverse: __, sent: ___, ...edit }) => asStored(edit)),
     documents: texts.map(({ document }) => document),
