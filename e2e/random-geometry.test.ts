@@ -88,6 +88,8 @@ const RARE: Readonly<Record<string, readonly string[]>> = {
   'field-sizing': ['content'],
   scale: ['1.5'],
   rotate: ['5deg'],
+  'min-height': [...FAR, 'min-content', 'max-content'],
+  'max-height': [...FAR, 'min-content', 'max-content'],
 };
 
 const PER_CENT = /^(?:width|height|min-|max-|flex-basis|padding|inset|margin|gap|row-gap|column-gap)/;

@@ -19,7 +19,7 @@ inBrowser(async session => {
   windows = [first, await driver.getWindowHandle()];
 });
 
-/** What a person does on a sheet of the text field. */
+/** What a person does on a sheet of the text field, or of the system where it begins with a slash. */
 type Doing = { readonly sheet: string; readonly do: () => Promise<void> };
 
 const write = async (label: string, text: string): Promise<void> => {
@@ -80,8 +80,11 @@ const valueOf = (row: string, column: string, property: string, text: string): D
 async function together(cutOff: Doing, meanwhile: Doing): Promise<string> {
   for (const [index, { sheet }] of [cutOff, meanwhile].entries()) {
     await driver.switchTo().window(windows[index]!);
-    await driver.get(`${address}/quayside/text-field${sheet.startsWith('?') ? '' : '/'}${sheet}`);
-    await find(driver, '.sheets');
+    const isOfField = !sheet.startsWith('/');
+    await driver.get(
+      `${address}/quayside${isOfField ? `/text-field${sheet.startsWith('?') ? '' : '/'}` : ''}${sheet}`,
+    );
+    await find(driver, isOfField ? '.sheets' : '.modal');
   }
   await driver.switchTo().window(windows[0]);
   await driver.executeScript(
@@ -140,6 +143,26 @@ test(
     expect(renamed).not.toBe('');
     expect(await holds('#123456')).toBe(true);
     expect(await holds('slight')).toBe(false);
+  },
+  TIMEOUT,
+);
+
+test(
+  'what was done without the server to a field that is called otherwise meanwhile is there under its new id',
+  async () => {
+    const rename: Doing = {
+      sheet: '/?do=rename&on=text-field',
+      do: async () => {
+        await write('id', 'entry');
+        await eventually(driver, `!document.querySelector('.modal')`);
+      },
+    };
+    expect(await together(insert('message', 'pennant'), rename)).toBe('');
+    expect(await storedComponent(address, 'text-field')).toBeUndefined();
+    expect(JSON.stringify(await storedComponent(address, 'entry'))).toContain('"part":"pennant"');
+    // The window that was cut off shows what it did, too.
+    await driver.get(`${address}/quayside/entry/anatomy?part=pennant`);
+    expect(await (await line(driver, 'name')).getAttribute('value')).toBe('pennant');
   },
   TIMEOUT,
 );

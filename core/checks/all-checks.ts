@@ -25,10 +25,11 @@ import { reachingInProblems } from './check-reaching-in';
 import { comparisonSlips, trialProblems } from './check-trials';
 import { sampleSlips } from './check-samples';
 import { idleSlips } from './idle-slips';
+import { unlabelledControls } from './unlabelled';
 import { slips } from './check-slips';
 import { valueSlips } from './value-slips';
 import { settingPointer, valueProblems } from './check-values';
-import { originAt } from '../expansion/origin';
+import { isWrittenHere } from './written-here';
 import { ledBack } from './led-back';
 
 /** Everything that structure alone cannot tell, where it was written. What was found of a part that has not changed since is not looked for again. */
@@ -53,6 +54,7 @@ export function meaningProblems(system: System): Problem[] {
     ...tokenProblems(system),
     ...twinComponents(system),
     ...fileNameSlips(system),
+    ...unlabelledControls(system),
     ...orderSlips(system),
     ...trialProblems(system),
     ...comparisonSlips(system),
@@ -106,10 +108,6 @@ function slipsOf(component: Component): readonly LocalProblem[] {
   ]);
   return found.filter(({ pointer: at }) => isWrittenHere(component, at));
 }
-
-/** What a derived component takes of its base was no slip there; that something of it was left out makes it none. */
-export const isWrittenHere = ({ derivation }: Component, at: string): boolean =>
-  derivation === null || originAt(derivation.origin, at).file === derivation.origin.file;
 
 const regions = new ObjectMemo<readonly LocalProblem[]>();
 

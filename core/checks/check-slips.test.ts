@@ -26,10 +26,11 @@ const told = ({ behaviour, samples, content, children = [], set, ...rest }: Slip
             { part: 'inner', kind: 'control', element: 'input', type: 'text' },
             { part: 'message', kind: 'text', content: 'message' },
             ...children,
+            { part: 'name', kind: 'label' },
           ],
         },
         axes: [
-          { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] },
+          { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }], default: 'small' },
           { id: 'validity', kind: 'state' },
         ],
         rules: [
@@ -195,12 +196,75 @@ test('text in a checkbox, and a component in the order that there is not', () =>
   ]);
 });
 
+const frame = { part: 'frame', kind: 'row', children: [{ part: 'inner', kind: 'control' }] };
+const labelled = { part: 'root', kind: 'stack', children: [frame, { part: 'name', kind: 'label' }] };
+
+describe('what is left out', () => {
+  const heard = (component: object): string[] =>
+    checkSystem(smallDocuments({ component })).problems.map(
+      ({ pointer, code, severity }) => `${severity} ${pointer} ${code}`,
+    );
+  const sample = { id: 's', content: { value: 'Heron' } };
+
+  test('a label of what is entered, once there is something to show', () => {
+    const anatomy = { part: 'root', kind: 'stack', children: [frame] };
+    expect(heard({ anatomy, samples: [sample] })).toEqual(['warning /anatomy no-label']);
+    expect(heard({ anatomy: labelled, samples: [sample] })).toEqual([]);
+    expect(heard({ anatomy, samples: [] })).toEqual([]);
+    const button = { part: 'inner', kind: 'control', element: 'button' };
+    expect(heard({ anatomy: { ...anatomy, children: [button] }, samples: [sample] })).toEqual([]);
+  });
+
+  test('a label is not asked of what others use, nor told again of what derives from one without', () => {
+    const { problems } = checkSystem(
+      smallDocuments({
+        documents: [
+          document({ id: 'cell', anatomy: frame, samples: [sample] }),
+          document({ id: 'narrow', extends: 'cell' }),
+          document({
+            id: 'code',
+            anatomy: {
+              part: 'root',
+              kind: 'row',
+              children: [{ part: 'first', kind: 'use', component: 'cell' }],
+            },
+          }),
+        ],
+      }),
+    );
+    expect(problems.map(({ file, code }) => `${file} ${code}`)).toEqual([]);
+  });
+
+  test('the default of an option that can be chosen', () => {
+    const size = { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] };
+    expect(heard({ axes: [size] })).toEqual(['warning /axes/0 no-default']);
+    expect(heard({ axes: [{ ...size, default: 'large' }] })).toEqual([]);
+    expect(heard({ axes: [{ ...size, values: [{ id: 'small' }] }] })).toEqual([]);
+  });
+
+  test('parts', () => {
+    expect(heard({ anatomy: undefined })).toEqual(['error  missing-key']);
+  });
+});
+
+const document = (members: { id: string; [member: string]: unknown }): [string, object] => [
+  `components/${members.id}.component.json`,
+  { format: 'periwinkle-component/1', ...members },
+];
+
 describe('what is said and changes nothing', () => {
   const whole = (component: object): string[] => {
-    const { system, problems } = checkSystem(smallDocuments({ component }));
+    const { system, problems } = checkSystem(
+      smallDocuments({ component: { anatomy: labelled, ...component } }),
+    );
     return [...problems, ...walkthroughProblems(system)].map(({ pointer, code }) => `${pointer} ${code}`);
   };
-  const size = { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] };
+  const size = {
+    id: 'size',
+    kind: 'option',
+    values: [{ id: 'small' }, { id: 'large' }],
+    default: 'small',
+  };
   const over = { id: 'over', when: { pointer: 'over' }, set: { frame: { color: '#112233' } } };
   const pointer = { id: 'pointer', kind: 'state' };
 

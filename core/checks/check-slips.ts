@@ -12,6 +12,7 @@ import { nearest } from '../formats/suggest';
 export function slips(component: Component): LocalProblem[] {
   const problems = new ProblemList();
   controls(component, problems);
+  openDefaults(component, problems);
   const { behaviour } = component.document;
   if (behaviour) behaviourSlips(component, behaviour, problems);
   idleSituations(component, problems);
@@ -43,6 +44,21 @@ function controls({ anatomy, document }: Component, problems: ProblemList): void
     if ((type === 'checkbox' || type === 'radio') && kind !== undefined && kind !== 'toggle')
       problems.warning(`${at}/type`, 'unfit-type', `A ${type} holds no ${kind}, only whether it is chosen.`);
   }
+}
+
+/** Options that leave it to the order of their values which one holds where nothing is chosen. */
+function openDefaults({ document }: Component, problems: ProblemList): void {
+  // A list that stands for one of the base keeps the default of that.
+  if (document.extends) return;
+  (document.axes ?? []).forEach(({ id, kind, values = [], default: preset }, index) => {
+    const [first] = values;
+    if (kind !== 'option' || preset !== undefined || !first || values.length < 2) return;
+    problems.warning(
+      pointer('axes', index),
+      'no-default',
+      `“${brief(id)}” says no default: its first value, “${brief(first.id)}”, holds where nothing is chosen, and another as soon as their order changes.`,
+    );
+  });
 }
 
 /** Situations that no combination is in. */

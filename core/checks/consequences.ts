@@ -61,8 +61,8 @@ function inTree(
   return lost ? null : names;
 }
 
-/** What is told of things on which nothing depends. */
-const IDLE: ReadonlySet<string> = new Set(['idle-rule', 'idle-axis', 'idle-transition']);
+/** What is told of things on which nothing depends, or that are not there. */
+const IDLE: ReadonlySet<string> = new Set(['idle-rule', 'idle-axis', 'idle-transition', 'no-label']);
 
 /**
  * Leaves out the problems of a document that only follow from others of it: a rule that names an axis which is there but

@@ -4,7 +4,7 @@ import type { System } from '../components/system';
 import type { WalkthroughDocument } from '../formats/component-document';
 import { pointer } from '../formats/json';
 import { ProblemList, type LocalProblem, type Problem } from '../formats/problem';
-import { isWrittenHere } from './all-checks';
+import { isWrittenHere } from './written-here';
 import { behaviourProblems } from './check-behaviour';
 
 /**

@@ -65,7 +65,7 @@ function layHeld(box: DrawnBox, around: Frame, frame: Frame): LaidBox {
   const isSaid = definiteHeight(box, width, room) !== null || style.value('height').endsWith('-content');
   const laid = lay(box, width, isSaid || !isTall ? null : stretched(box, tall, width, room), room);
   const byItself = asOnlyItem(laid, around, [beside, across]);
-  const inFrame = placeBetween(sides, beside, room.width, laid.width, 'flex-start');
+  const inFrame = placeBetween(sides, beside, room.width, laid.width, 'auto');
   laid.x = inFrame === null ? byItself.x : fromStart(frame, around, startLine + inFrame, laid.width);
   const inColumn = placeBetween(ends, across, room.height!, laid.height, align);
   laid.y = inColumn === null ? byItself.y : frame.y + topLine + inColumn - around.y;
@@ -97,8 +97,13 @@ function placeBetween(
   if (start === null && end === null) return null;
   if (end === null) return start! + before;
   if (start === null) return room - end - after - size;
-  const free = room - start - end - size - before - after;
-  return start + before + autoShare(beside, free) + (autos(beside) === 0 ? alone(align, free) : 0);
+  // Insets that leave nothing between them give way at the end.
+  const within = Math.max(0, room - start - end);
+  const free = within - size - before - after;
+  if (align === 'auto' || autos(beside) > 0) return start + before + autoShare(beside, free);
+  // What is aligned and larger than that is moved to where it lies within the frame (CSS Box Alignment 3, section 4.4).
+  const furthest = Math.max(room, start + within) - size - before - after;
+  return before + Math.max(Math.min(0, start), Math.min(furthest, start + alone(align, free)));
 }
 
 /**

@@ -93,6 +93,17 @@ test.each<[string, Sets, Record<string, number[]>]>([
     { a: [0, 0, 150, 20], b: [0, 32, 60, 20], c: [64, 32, 20, 20] },
   ],
   [
+    'a line is full only when something does not fit, however its room was reckoned',
+    {
+      root: { 'align-items': 'flex-start' },
+      line: { 'flex-wrap': 'wrap', padding: '0.1px 56.2px' },
+      a: square,
+      b: square,
+      c: square,
+    },
+    { a: [56.2, 0.1, 20, 20], b: [76.2, 0.1, 20, 20], c: [96.2, 0.1, 20, 20] },
+  ],
+  [
     'order is by number, then as written',
     { a: { ...square, order: '2' }, b: { ...square, order: '1' }, c: { ...square, order: '1' } },
     { b: [0, 0, 20, 20], c: [20, 0, 20, 20], a: [40, 0, 20, 20] },
@@ -105,6 +116,16 @@ test.each<[string, Sets, Record<string, number[]>]>([
       a: { height: '30px' },
     },
     { root: [0, 0, 200, 48], d: [12, 38, 137, 5] },
+  ],
+  [
+    'what is aligned between insets that leave it too little room lies within the frame all the same',
+    {
+      root: { position: 'relative', height: '100px' },
+      d: { position: 'absolute', 'inset-block': '60px', height: '30px', 'align-self': 'center' },
+      a: { position: 'absolute', 'inset-block': '0px 90px', height: '30px', 'align-self': 'flex-end' },
+      b: { position: 'absolute', 'inset-block': '10px 90px', height: '30px' },
+    },
+    { d: [0, 45, 0, 30], a: [0, 0, 0, 30], b: [0, 10, 0, 30] },
   ],
   [
     'relative parts are moved, and move nothing',

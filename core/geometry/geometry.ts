@@ -8,7 +8,7 @@ import type { Outcomes } from '../resolution/outcome';
 import type { Combination } from '../space/space';
 import type { ContextInput } from '../tokens/contexts';
 import { layAbsolutes } from './absolute-parts';
-import { isInFlow, margins, outside, type DrawnBox } from './drawn-box';
+import { autos, isInFlow, margins, outside, type DrawnBox } from './drawn-box';
 import { Guess, otherGuesses } from './guess';
 import { clampWidth, ownWidth } from './intrinsic-sizes';
 import { lay, type LaidBox } from './layout';
@@ -85,13 +85,30 @@ function laidOut(draw: (guess: Guess) => DrawnBox | null, guess: Guess): Map<str
     const [x, y] = [left + each.x, top + each.y];
     found.set(each.box.name, { x, y, width: wide, height, isUnsure });
     // What stands beside a part whose measures are guessed may be narrower or wider by any amount.
-    const isBesideUnlaid = each.children.some(({ box }) => isUnlaid(box) && isInFlow(box));
+    const isBesideUnlaid = each.children.some(
+      each !== laid && sharesOut(each.box) ? holdsUnlaid : isUnlaidItem,
+    );
     for (const child of each.children) record(child, x, y, isUnsure || isBesideUnlaid || isScrolled(each));
   };
   // What of the page a field that is out of its flow lies in, is not known.
   record(laid, 0, 0, !isInFlow(root));
   return found;
 }
+
+const isUnlaidItem = ({ box }: LaidBox): boolean => isInFlow(box) && isUnlaid(box);
+
+/** Whether a part has measures that are guessed, or goes in its own by a part within that has. */
+const holdsUnlaid = (laid: LaidBox): boolean =>
+  isUnlaidItem(laid) ||
+  (isInFlow(laid.box) && ownWidth(laid.box, null) === null && laid.children.some(holdsUnlaid));
+
+/** Whether a box that is as wide as its content asked for has room left over that moves or widens what is in it. */
+const sharesOut = ({ style, children }: DrawnBox): boolean =>
+  style.px('width') === null &&
+  (!['normal', 'flex-start'].includes(style.value('justify-content')) ||
+    children.some(
+      child => child.style.number('flex-grow') > 0 || autos(margins(child, 'inline', null, false)) > 0,
+    ));
 
 /** px by which two layings out may differ without anything having followed from what was guessed. */
 const ALIKE = 0.01;

@@ -116,6 +116,8 @@ function contentWidth(box: DrawnBox, extreme: Extreme): number {
 function contribution(child: DrawnBox, isRtl: boolean, extreme: Extreme): number {
   const { base, least, most, grow, shrink } = rowItem(child, null, isRtl, extreme).item;
   const own = intrinsic(child, null, extreme);
+  // Browsers go by its width then, and lay it out by its content all the same.
+  if (child.style.value('flex-basis') === 'content') return own;
   const cannotMove = (own > base && grow === 0) || (own < base && shrink === 0);
   return cannotMove ? Math.max(least, Math.min(most, base)) : own;
 }

@@ -83,8 +83,11 @@ function layWith(
 /** Elements whose text stands in the middle of their height, where they are controls. */
 const CENTRED: ReadonlySet<string> = new Set(['input', 'button', 'select']);
 
-const isCentred = ({ part, element }: DrawnBox): boolean =>
-  part.kind.kind === 'control' && CENTRED.has(element);
+/** How far below the top of its content box a leaf's text begins, with so much room left over: an input keeps to the middle where there is too little, others to their start. */
+function lead({ part, element }: DrawnBox, room: number): number {
+  if (part.kind.kind !== 'control' || !CENTRED.has(element)) return 0;
+  return (element === 'input' ? room : Math.max(0, room)) / 2;
+}
 
 /** A base line within what a box shows of itself. */
 const kept = (box: DrawnBox, baseline: number | null, height: number): number | null =>
@@ -98,9 +101,11 @@ function layLeaf(box: DrawnBox, width: number, height: number | null, around: Ar
   const lines = linesOf(box, inner);
   const content = box.drawing ? inner / (box.drawing.ratio ?? 1) : lines * line;
   const tall = clamp(height ?? content + top + bottom, top + bottom);
+  // A drawing stands on the line; it fills a height that is said, and else is as high as its width asks for, whatever limits its part has.
+  const drawn = height === null ? content : tall - top - bottom;
   const { ascent, descent } = style.textHeight;
   const rise = Math.floor((line - ascent - descent) / 2) + ascent;
-  const above = isCentred(box) ? top + (tall - top - bottom - content) / 2 : top;
+  const above = top + lead(box, tall - top - bottom - content);
   const ofText = lines === 0 ? null : above + rise;
   return {
     box,
@@ -109,8 +114,7 @@ function layLeaf(box: DrawnBox, width: number, height: number | null, around: Ar
     width,
     height: tall,
     isUnsure: isUnlaid(box),
-    // A drawing stands on the line.
-    baseline: kept(box, box.drawing ? tall - bottom : ofText, tall),
+    baseline: kept(box, box.drawing ? top + drawn : ofText, tall),
     around,
     children: [],
   };
@@ -437,13 +441,16 @@ function clampHeight(box: DrawnBox, px: number, ends: number, width: number, aro
   return isUnlaid(box) ? box.style.page.guess.unlaid(box.style.place, height) : height;
 }
 
+/** px by which sums of the same amounts may differ only because they were added up in another order. */
+const NEARLY = 1e-6;
+
 function wrapped(items: readonly RowItem[], gap: number, room: number): RowItem[][] {
   const lines: RowItem[][] = [];
   let used = 0;
   for (const each of items) {
     const own = hypothetical(each.item) + each.item.outside;
     const line = lines.at(-1);
-    if (line && used + gap + own <= room) {
+    if (line && used + gap + own <= room + NEARLY) {
       line.push(each);
       used += gap + own;
     } else {

@@ -43,7 +43,7 @@ export function linesIn(box: DrawnBox, width: number): number {
   if (space === 'nowrap') return 1;
   const lines = hard.reduce((sum, line) => sum + softLines(line, box, width), 0);
   // Where words are taken apart, only a browser knows.
-  const isTorn = mayTear(box) && unbreakableWidth(box, true) > width;
+  const isTorn = mayTear(box) && (tearsAny(box) ? lines > 1 : unbreakableWidth(box, true) > width);
   return isTorn ? style.page.guess.unlaid(style.place, lines) : lines;
 }
 
@@ -52,6 +52,10 @@ const mayTear = ({ style }: DrawnBox): boolean =>
   style.value('overflow-wrap') !== 'normal' ||
   style.value('word-break') === 'break-all' ||
   style.value('hyphens') === 'auto';
+
+/** Whether that befalls words that would fit on a line of their own, too. */
+const tearsAny = ({ style }: DrawnBox): boolean =>
+  style.value('word-break') === 'break-all' || style.value('hyphens') === 'auto';
 
 /** What sums of advances may differ by where nothing else does. */
 const NEARLY = 0.05;

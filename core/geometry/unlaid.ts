@@ -33,7 +33,10 @@ function isOpenDrawing({ style, drawing }: DrawnBox): boolean {
   if (!drawing) return false;
   const values = HEIGHTS.map(name => style.value(name));
   if ([...values, ...WIDTHS.map(name => style.value(name))].some(isOfContent)) return true;
-  const said = [style.px('width'), style.px('height')].filter(px => px !== null).length;
+  const [width, height] = [style.px('width'), style.px('height')];
+  // As wide as the height asks for to which it has grown.
+  if (width === null && style.number('flex-grow') > 0) return true;
+  const said = [width, height].filter(px => px !== null).length;
   return said < (drawing.ratio === null || values.some(value => value.includes('%')) ? 2 : 1);
 }
 

@@ -7,7 +7,7 @@ import { smallDocuments } from '../../test/small-system';
 
 /** What is wrong with uses of other components is told at its place, once, and nothing else is lost. */
 
-const SIZE = { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] };
+const SIZE = { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }], default: 'small' };
 
 interface Written {
   readonly uses?: readonly object[];
@@ -107,7 +107,7 @@ test('bindings to what is not there, and in no known form', () => {
   expect(
     found({
       uses: [use({ with: { size: 'width' } })],
-      axes: [{ id: 'width', kind: 'option', values: [{ id: 'small' }, { id: 'huge' }] }],
+      axes: [{ id: 'width', kind: 'option', values: [{ id: 'small' }, { id: 'huge' }], default: 'small' }],
     }),
   ).toEqual([`${at} unmatched-value`]);
 });

@@ -263,7 +263,7 @@ export class SystemStore {
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       const { key } = edit;
-      if (error.status === 412) return { type: 'stale', key, revisions, since: error.body.since ?? [] };
+      if (error.status === 412) return { type: 'stale', edit, revisions, since: error.body.since ?? [] };
       if (error.passing) return { type: 'failed', key, reason: error.message };
       return { type: 'refused', key, reason: error.message, isGone: error.status === 404 };
     }

@@ -73,7 +73,7 @@ function AddAxis({ component, onAdded }: { component: Component; onAdded: (id: s
   };
   const addOption = (title: string): string | null => {
     const id = idFor(title, each => axes.some(axis => axis.id === each));
-    const axis = { id, kind: 'option', title, values: [{ id: 'none' }] } as const;
+    const axis = { id, kind: 'option', title, values: [{ id: 'none' }], default: 'none' } as const;
     const reason = restructure(
       axisEdits.addAxis(component.id, axis),
       `${component.title}: option ${title} added`,

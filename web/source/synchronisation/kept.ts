@@ -1,6 +1,7 @@
 import { identified } from '@periwinkle/core/formats/identity';
 import { placed } from '@periwinkle/core/formats/placing';
 import type { StoredDocument, StoredEdit } from '../data/stored';
+import { makingFirst, movedDocuments } from './moved-documents';
 import type { Unplaced } from './unplaced';
 import { WorkingCopy, type Meeting, type PendingEdit, type PendingPart } from './working-copy';
 
@@ -53,8 +54,12 @@ export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: 
   const isLater = bases.some(({ path, revision }) => revision > copy.confirmedAt(path).revision);
   if (isLater) return placedOn(copy, kept);
   const start = WorkingCopy.of(bases, kept.lastEdit);
-  const there = since.reduce(
-    (now, edit) => now.withStored(edit),
+  const moves = movedDocuments(since);
+  const there = makingFirst(since).reduce(
+    (now, edit) => {
+      const move = moves.find(({ removal }) => removal === edit);
+      return (move ? now.withMoved(edit, move.to, null) : now).withStored(edit);
+    },
     kept.pending.reduce((now, edit) => now.withEdit(edit), start).withMeetings(kept.meetings),
   );
   const isBehind = [...pathsOf(kept)].some(

@@ -128,7 +128,7 @@ class Window {
       },
       answer => {
         if (answer.status === 'stored') tell({ type: 'stored', key, edits: answer.edits });
-        else if (answer.status === 'stale') tell({ type: 'stale', key, revisions, since: answer.since });
+        else if (answer.status === 'stale') tell({ type: 'stale', edit, revisions, since: answer.since });
         else
           tell({
             type: 'refused',

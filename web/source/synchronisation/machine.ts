@@ -1,5 +1,6 @@
 import { carriedAlong, mayRename, renamedBy } from '@periwinkle/core/editing/renamed-by';
-import { compileSystem } from '@periwinkle/core/components/system';
+import { compileSystem, type System } from '@periwinkle/core/components/system';
+import type { Names } from '@periwinkle/core/editing/names';
 import { PatchError } from '@periwinkle/core/formats/patch';
 import type { HistoryEnds, KnownEdit } from '../data/api';
 import type { StoredEdit } from '../data/stored';
@@ -26,6 +27,7 @@ import {
   type SyncStep,
 } from './state';
 import { isMadeAgain } from './made-again';
+import { makingFirst, movedDocuments, namesOfMove, type MovedDocument } from './moved-documents';
 import { isBeingUndone, stepping } from './stepping';
 import type { Carry, HistoryStep, Meeting, PendingEdit, WorkingCopy } from './working-copy';
 
@@ -136,8 +138,12 @@ function afterStored(state: Synchronisation, key: string, edits: readonly Stored
 /** Takes in what was stored, in its order; asks for what is missing before it. */
 function taking(before: Synchronisation, edits: readonly StoredEdit[]): SyncStep {
   let state = before;
-  for (const together of inSteps(edits)) {
-    if (!state.copy.lacksBefore(together[0]!)) state = withStored(state, together);
+  const moves = movedDocuments(edits);
+  for (const together of inSteps(makingFirst(edits))) {
+    const [first] = together as [StoredEdit];
+    const move = moves.find(({ removal }) => removal === first);
+    if (move) state = withMoved(state, move);
+    if (!state.copy.lacksBefore(first)) state = withStored(state, together);
     else if (!state.isFilling)
       return only({ ...state, isFilling: true }, { type: 'fill', after: lastKnown(state.copy) });
   }
@@ -181,6 +187,22 @@ function withStored(state: Synchronisation, edits: readonly StoredEdit[]): Synch
   };
 }
 
+/** What waits on a document that is put in another place goes with it, and so does what names it in others. */
+function withMoved(state: Synchronisation, { removal, to }: MovedDocument): Synchronisation {
+  const { copy } = state;
+  if (copy.pending.length + copy.meetings.length === 0) return state;
+  const [before, after] = [copy.confirmedAt(removal.path).body, copy.confirmedAt(to).body];
+  if (before === null || after === null) return state;
+  const names = namesOfMove(removal.path, before, to, after);
+  const next = copy.withMoved(removal, to, names && carriedBy(compileSystem(copy.documents), names));
+  const met = next.meetings.filter(({ mine }) => !copy.meetings.some(each => each.mine.key === mine.key));
+  return {
+    ...state,
+    copy: next,
+    history: withoutEdits(state.history, new Set(met.map(({ mine }) => mine.key))),
+  };
+}
+
 /** How what waits is carried along where an edit gives something another name. */
 function carrying(copy: WorkingCopy, edits: readonly StoredEdit[]): Carry | null {
   const patch = edits.flatMap(each => each.patch);
@@ -188,16 +210,22 @@ function carrying(copy: WorkingCopy, edits: readonly StoredEdit[]): Carry | null
   const system = compileSystem(copy.documents);
   const { path } = edits[0]!;
   const names = renamedBy(system, path, copy.confirmedAt(path).body, patch);
-  return names && ((of, document) => carriedAlong(system, names, of, document));
+  return names && carriedBy(system, names);
 }
+
+/** `system` as things are called in what waits. */
+const carriedBy =
+  (system: System, names: Names): Carry =>
+  (path, document) =>
+    carriedAlong(system, names, path, document);
 
 function afterStale(
   before: Synchronisation,
-  { key, revisions, since }: Extract<SyncEvent, { type: 'stale' }>,
+  { edit, revisions, since }: Extract<SyncEvent, { type: 'stale' }>,
 ): SyncStep {
-  const edit = before.copy.pending.find(each => each.key === key);
+  const isPending = before.copy.pending.some(({ key }) => key === edit.key);
   const taken = taking(before, since);
-  if (!edit) return taken;
+  if (!isPending) return taken;
   const known = revisionsOf(taken.state.copy, edit);
   if (taken.state.isFilling || known.some((revision, index) => revision !== revisions[index])) return taken;
   // A server with an earlier state than ours, as after a backup was put back, has nothing to tell.

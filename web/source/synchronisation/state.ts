@@ -53,7 +53,8 @@ export type SyncEvent =
   /** The edit was made on revisions that are not the server's; what was stored since. */
   | {
       readonly type: 'stale';
-      readonly key: string;
+      /** As it was sent: what it is about may lie elsewhere by now. */
+      readonly edit: PendingEdit;
       readonly revisions: readonly number[];
       readonly since: readonly StoredEdit[];
     }

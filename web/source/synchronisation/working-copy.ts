@@ -158,6 +158,41 @@ export class WorkingCopy {
     return this.with({ ...known, confirmed }).following(followed, last);
   }
 
+  /**
+   * What waits on a document goes to another, in which that lies from now on: by what is confirmed of both, as if the one had been changed into
+   * the other. `theirs` is the edit that takes the first away.
+   */
+  withMoved(theirs: StoredEdit, to: string, carry: Carry | null): WorkingCopy {
+    const { path: from } = theirs;
+    const isOf = (path: string) => (part: EditPart) => part.path === path;
+    const waiting = [...this.pending, ...this.meetings.map(({ mine }) => mine)];
+    // What waits there already has a meeting of its own.
+    if (waiting.some(({ parts }) => parts.some(isOf(to)))) return this;
+    const change = differenceOf(this.confirmedAt(from).body, this.confirmedAt(to).body);
+    const isConcerned = waiting.some(({ parts }) => parts.some(isOf(from)));
+    const there = this.following(
+      this.followed(new Map(isConcerned ? [[from, change]] : []), () => false, carry),
+      theirs,
+    );
+    if (!isConcerned) return there;
+    const moved = <Part extends EditPart>(part: Part): Part =>
+      part.path === from ? { ...part, path: to } : part;
+    const movedEdit = (edit: PendingEdit): PendingEdit => ({ ...edit, parts: edit.parts.map(moved) });
+    const documents = new Map(there.documents);
+    setDocument(documents, to, there.shownAt(from));
+    setDocument(documents, from, this.confirmedAt(from).body);
+    return there.with({
+      documents,
+      pending: there.pending.map(movedEdit),
+      meetings: there.meetings.map(meeting => ({
+        ...meeting,
+        mine: movedEdit(meeting.mine),
+        path: meeting.path === from ? to : meeting.path,
+        parts: meeting.parts?.map(moved) ?? null,
+      })),
+    });
+  }
+
   /** Drops an edit, and what builds on it. Gives the edits that went with it, too. */
   without(key: string): { copy: WorkingCopy; lost: readonly PendingEdit[] } {
     const edit = this.pending.find(each => each.key === key);
