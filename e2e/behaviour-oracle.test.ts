@@ -210,6 +210,33 @@ test.each(Object.entries(ROWS))(
 
 const SYSTEMS: Readonly<Record<string, System>> = { demo, plain };
 
+/** What has differed before. */
+const DIFFERED: readonly (readonly [words: string, id: string, acts: readonly string[]])[] = [
+  [
+    'what is reset in another locale is written in that',
+    'draught',
+    ['press frame', 'app locale=de', 'key Control+a', 'reset', 'key Backspace', 'leave'],
+  ],
+  [
+    'Enter in a checkbox sends the form',
+    'agreed',
+    ['press frame', 'app requirement=required', 'press frame', 'key Enter', 'leave'],
+  ],
+];
+
+test.each(DIFFERED)(
+  '%s',
+  async (_, id, acts) => {
+    const system = [demo, plain].find(each => componentNamed(each, id))!;
+    const sample = componentNamed(system, id)!.samples[0]?.id;
+    const doing = { system, component: componentNamed(system, id)!, sample, set: {}, acts };
+    const { acts: did, found } = await done(doing);
+    expect(did).toEqual(acts);
+    expect(told(doing, found)).toEqual(told(doing, inCore(doing)));
+  },
+  TIMEOUT,
+);
+
 const WORDS = ['a', 'Osprey', '7', '4', '330p', '12.5', '-', ' ', 'two words', 'north', 'r', 'ß', '0'];
 const KEYS = [
   'Backspace',

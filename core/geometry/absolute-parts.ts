@@ -64,7 +64,8 @@ function layHeld(box: DrawnBox, around: Frame, frame: Frame): LaidBox {
   const tall = between(room.height!, ends, across);
   const isSaid = definiteHeight(box, width, room) !== null || style.value('height').endsWith('-content');
   const laid = lay(box, width, isSaid || !isTall ? null : stretched(box, tall, width, room), room);
-  const byItself = asOnlyItem(laid, around, [beside, across]);
+  const itsOwn = margins(box, 'inline', room.width, around.laid.box.style.isRtl);
+  const byItself = asOnlyItem(laid, around, [itsOwn, across]);
   const inFrame = placeBetween(sides, beside, room.width, laid.width, 'auto');
   laid.x = inFrame === null ? byItself.x : fromStart(frame, around, startLine + inFrame, laid.width);
   const inColumn = placeBetween(ends, across, room.height!, laid.height, align);

@@ -26,6 +26,7 @@ export const shareOf = (property: string, whole: number | null): number | null =
 export function ownWidth(box: DrawnBox, whole: number | null, property = 'width'): number | null {
   const said = box.style.value(property);
   const extreme = EXTREMES.find(each => each === said);
+  if (extreme === 'min-content' && property !== 'width' && givesWay(box)) return edge(box, 'inline', whole);
   return extreme ? ofContent(box, whole, extreme) : box.style.px(property, shareOf(property, whole));
 }
 

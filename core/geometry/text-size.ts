@@ -43,7 +43,7 @@ export function linesIn(box: DrawnBox, width: number): number {
   if (space === 'nowrap') return 1;
   const lines = hard.reduce((sum, line) => sum + softLines(line, box, width), 0);
   // Where words are taken apart, only a browser knows.
-  const isTorn = mayTear(box) && (tearsAny(box) ? lines > 1 : unbreakableWidth(box, true) > width);
+  const isTorn = mayTear(box) && ((tearsAny(box) && lines > 1) || unbreakableWidth(box, true) > width);
   return isTorn ? style.page.guess.unlaid(style.place, lines) : lines;
 }
 

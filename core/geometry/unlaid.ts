@@ -34,8 +34,8 @@ function isOpenDrawing({ style, drawing }: DrawnBox): boolean {
   const values = HEIGHTS.map(name => style.value(name));
   if ([...values, ...WIDTHS.map(name => style.value(name))].some(isOfContent)) return true;
   const [width, height] = [style.px('width'), style.px('height')];
-  // As wide as the height asks for to which it has grown.
-  if (width === null && style.number('flex-grow') > 0) return true;
+  // As wide as the height asks for that it has in the end.
+  if (width === null && (style.number('flex-grow') > 0 || style.value('flex-basis') !== 'auto')) return true;
   const said = [width, height].filter(px => px !== null).length;
   return said < (drawing.ratio === null || values.some(value => value.includes('%')) ? 2 : 1);
 }

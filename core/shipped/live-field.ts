@@ -90,10 +90,7 @@ export class LiveField implements AttachedField {
       locale: options.locale ?? (root.closest<HTMLElement>('[lang]')?.lang || 'en'),
       set: this.given(),
     });
-    if (control && 'defaultValue' in control && kind.takesText) {
-      const { text } = this.state;
-      if (control.defaultValue !== text) control.defaultValue = text as never;
-    }
+    this.keepDefault();
     this.listen(root);
     const watch = new MutationObserver(() => this.follow());
     if (control) watch.observe(control, { attributeFilter: ['disabled', 'readonly', 'required'] });
@@ -141,8 +138,18 @@ export class LiveField implements AttachedField {
     this.run(machine => machine.send());
   }
 
+  /** Called before a browser resets the control itself. */
   reset(): void {
     this.run(machine => machine.reset());
+    this.keepDefault();
+  }
+
+  /** What a browser writes when a form is reset is what is shown by now: in another locale it is written otherwise. */
+  private keepDefault(): void {
+    const { control } = this;
+    if (!control || !('defaultValue' in control) || !this.plan.kind.takesText) return;
+    const { text } = this.state;
+    if (control.defaultValue !== text) control.defaultValue = text;
   }
 
   /** The focus comes to the control, and the caret to the end of its text. */

@@ -49,7 +49,7 @@ export function behaviourPage(
     clock.now = end;
   };
 </script>
-</head><body><button type="button" class="edge" id="before">before</button><form id="form" autocomplete="off">${markup}</form>
+</head><body><button type="button" class="edge" id="before">before</button><form id="form" autocomplete="off">${markup}<button hidden></button></form>
 <button type="button" class="edge" id="after">after</button>
 <script type="module">
   import { attach } from './behaviour/${component.id}.js';
