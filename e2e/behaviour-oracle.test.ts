@@ -270,6 +270,8 @@ function acts(component: Component): fc.Arbitrary<string> {
   const parts = component.anatomy.parts
     .map(({ name }) => name)
     .filter(name => !name.startsWith('option') && !(isNative && name === 'control'));
+  // A space in what is sought opens that list on a machine that is so slow that the browser takes what went before it to be over.
+  const words = WORDS.filter(word => !isNative || !/. ./.test(word));
   const kind = component.document.behaviour!.value!.kind;
   const keys = [...KEYS, ...(MORE_KEYS[kind] ?? ['Enter'])];
   const asks = component.document.behaviour!.checks!.flatMap(({ ask }) => ask ?? []);
@@ -277,7 +279,7 @@ function acts(component: Component): fc.Arbitrary<string> {
     fc.constantFrom(...from).map(each => `${prefix} ${each}`);
   return fc.oneof(
     { weight: 4, arbitrary: one('press', parts) },
-    { weight: 4, arbitrary: one('type', WORDS) },
+    { weight: 4, arbitrary: one('type', words) },
     { weight: 5, arbitrary: one('key', keys) },
     { weight: 1, arbitrary: one('point', [...parts, 'away']) },
     { weight: 1, arbitrary: one('hold', parts) },
