@@ -222,6 +222,11 @@ const DIFFERED: readonly (readonly [words: string, id: string, acts: readonly st
     'agreed',
     ['press frame', 'app requirement=required', 'press frame', 'key Enter', 'leave'],
   ],
+  [
+    'a select that can only be read keeps what it holds',
+    'native',
+    ['press frame', 'key End', 'app availability=readonly', 'key Home', 'key ArrowUp'],
+  ],
 ];
 
 test.each(DIFFERED)(

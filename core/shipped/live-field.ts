@@ -410,7 +410,8 @@ export class LiveField implements AttachedField {
     const control = this.control as HTMLInputElement;
     if (this.controlView) {
       const value = this.controlView.read(this);
-      return this.run(machine => machine.become(value));
+      // Where nothing can be changed a browser changes a select all the same; what it held is shown again.
+      return this.run(machine => machine.canEdit && machine.become(value));
     }
     const selection = this.selection() ?? [control.value.length, control.value.length];
     const isFilled = control.matches(':autofill');
