@@ -125,7 +125,7 @@ test.each<[string, Sets, Record<string, number[]>]>([
       a: { position: 'absolute', 'inset-block': '0px 90px', height: '30px', 'align-self': 'flex-end' },
       b: { position: 'absolute', 'inset-block': '10px 90px', height: '30px' },
     },
-    { d: [0, 45, 0, 30], a: [0, 0, 0, 30], b: [0, 10, 0, 30] },
+    { d: [100, 45, 0, 30], a: [0, 0, 0, 30], b: [0, 10, 0, 30] },
   ],
   [
     'relative parts are moved, and move nothing',

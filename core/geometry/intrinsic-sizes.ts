@@ -1,7 +1,7 @@
 import { edge, isInFlow, margins, outside, scrolls, autos, type DrawnBox } from './drawn-box';
 import type { FlexItem } from './flexible-lengths';
 import { textWidth, unbreakableWidth } from './text-size';
-import { isUnlaid } from './unlaid';
+import { guessed, guessedMost } from './unlaid';
 
 /** How wide a box is by its content alone: where everything breaks that can be broken, or nothing does (CSS Sizing 3). */
 export type Extreme = 'min-content' | 'max-content';
@@ -34,8 +34,7 @@ export function ownWidth(box: DrawnBox, whole: number | null, property = 'width'
 export function clampWidth(box: DrawnBox, px: number, whole: number | null): number {
   const most = ownWidth(box, whole, 'max-width') ?? Infinity;
   const least = Math.max(edge(box, 'inline', whole), ownWidth(box, whole, 'min-width') ?? 0);
-  const width = Math.max(least, Math.min(most, px));
-  return isUnlaid(box) ? box.style.page.guess.unlaid(box.style.place, width) : width;
+  return guessed(box, Math.max(least, Math.min(most, px)));
 }
 
 /** As wide as its content in one line, where there is room for that, else as the room, and never less than what cannot be broken. */
@@ -149,16 +148,14 @@ export function rowItem(
     style.value('min-width') === 'auto'
       ? leastOfContent(child, whole, most)
       : (ownWidth(child, whole, 'min-width') ?? 0);
-  const isLaid = !isUnlaid(child);
-  const measured = (px: number): number => (isLaid ? px : style.page.guess.unlaid(style.place, px));
   return {
     child,
     autos: autos(beside),
     item: {
-      base: measured(Math.max(said ?? ofContent(child, whole, extreme), edges)),
+      base: guessed(child, Math.max(said ?? ofContent(child, whole, extreme), edges)),
       edge: edges,
-      least: measured(Math.max(least, edges)),
-      most: isLaid || style.page.guess.isLikely ? most : Infinity,
+      least: guessed(child, Math.max(least, edges)),
+      most: guessedMost(child, most),
       grow: style.number('flex-grow'),
       shrink: style.number('flex-shrink'),
       outside: outside(beside),

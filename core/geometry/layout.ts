@@ -3,7 +3,7 @@ import { autos, edge, edges, isInFlow, margins, outside, scrolls, turned, type D
 import { flexibleLengths, hypothetical, type FlexItem } from './flexible-lengths';
 import { clampWidth, fitting, ownWidth, rowItem, shareOf, type RowItem } from './intrinsic-sizes';
 import { linesIn } from './text-size';
-import { isUnlaid } from './unlaid';
+import { guessed, guessedMost, isUnlaid } from './unlaid';
 
 /** A part laid out: border box in px from the border box of the part around it, from the inline start of the page. */
 export interface LaidBox {
@@ -12,7 +12,7 @@ export interface LaidBox {
   y: number;
   readonly width: number;
   readonly height: number;
-  /** Whether it is laid out at all, and not only guessed, with all that lies in it. */
+  /** Whether it is only guessed, with all that lies in it. */
   isUnsure: boolean;
   /** From its top to the base line of its first line of text; `null` where there is none. */
   readonly baseline: number | null;
@@ -378,13 +378,11 @@ function columnItem(child: DrawnBox, natural: number, width: number, inner: Arou
   const basis = style.value('flex-basis');
   const asked = basis === 'auto' ? height : style.px('flex-basis', inner.height);
   const ofContent = scrolls(child) ? 0 : Math.min(content, height ?? Infinity, most ?? Infinity);
-  const isLaid = !isUnlaid(child);
-  const measured = (px: number): number => (isLaid ? px : style.page.guess.unlaid(style.place, px));
   return {
-    base: measured(Math.max(asked ?? content, edges)),
+    base: guessed(child, Math.max(asked ?? content, edges)),
     edge: edges,
-    least: measured(Math.max(least ?? ofContent, edges)),
-    most: isLaid || style.page.guess.isLikely ? (most ?? Infinity) : Infinity,
+    least: guessed(child, Math.max(least ?? ofContent, edges)),
+    most: guessedMost(child, most ?? Infinity),
     grow: style.number('flex-grow'),
     shrink: style.number('flex-shrink'),
     outside: outside(margins(child, 'block', inner.width, false)),
@@ -437,8 +435,7 @@ export function definiteHeight(box: DrawnBox, width: number, around: Around): nu
 function clampHeight(box: DrawnBox, px: number, ends: number, width: number, around: Around): number {
   const most = ownHeight(box, 'max-height', width, around) ?? Infinity;
   const least = ownHeight(box, 'min-height', width, around) ?? 0;
-  const height = Math.max(ends, least, Math.min(most, px));
-  return isUnlaid(box) ? box.style.page.guess.unlaid(box.style.place, height) : height;
+  return guessed(box, Math.max(ends, least, Math.min(most, px)));
 }
 
 /** px by which sums of the same amounts may differ only because they were added up in another order. */

@@ -51,6 +51,14 @@ export function isUnlaid(box: DrawnBox): boolean {
   return is;
 }
 
+/** A measure of a box, in px: taken for more and for less where it is only guessed. */
+export const guessed = (box: DrawnBox, px: number): number =>
+  isUnlaid(box) ? box.style.page.guess.unlaid(box.style.place, px) : px;
+
+/** The most that a box may have: where its measures are guessed, nothing holds them but the guess. */
+export const guessedMost = (box: DrawnBox, most: number): number =>
+  isUnlaid(box) && !box.style.page.guess.isLikely ? Infinity : most;
+
 /** Whether scroll bars may have come, which take room from what is in a box. */
 export const isScrolled = ({ box: { style }, width, height, children }: LaidBox): boolean =>
   style.value('overflow') === 'auto' &&
