@@ -77,6 +77,10 @@ const ABOUT = `
       const after = waiting();
       // What waits is taken back where it waits, and never comes to be stored.
       for (const label of before) if (!after.includes(label)) given.add(label);
+      // What may be stored already is taken back behind that; where it meets another first, nobody is asked.
+      const { pending } = periwinkle.sync.copy;
+      for (const { step } of pending)
+        for (const { changeId, label } of pending) if (step && changeId === step.change) given.add(label);
     },
     redo: () => void periwinkle.step('redo'),
     decide: (_, at) => {

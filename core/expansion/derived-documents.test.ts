@@ -33,7 +33,7 @@ const FIELD = {
       values: [{ id: 'small', description: 'In tables.' }, { id: 'medium' }, { id: 'large' }],
       default: 'medium',
     },
-    { id: 'trailing', kind: 'option', values: [{ id: 'none' }, { id: 'unit' }] },
+    { id: 'trailing', kind: 'option', values: [{ id: 'none' }, { id: 'unit' }], default: 'none' },
     { id: 'pointer', kind: 'state' },
     { id: 'validity', kind: 'state' },
   ],
