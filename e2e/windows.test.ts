@@ -345,6 +345,8 @@ test(
     expect((await storedRules()).map(({ id }) => id)).toContain('theirs');
     await press('redo');
     await shows('border-color', '#445566');
+    // It is shown before it is stored, and what comes elsewhere would be made on an earlier state.
+    await stored(driver);
 
     // What another has changed since stands in the way, and is named; nothing happens.
     const index = (await storedRules()).findIndex(({ id }) => id === 'over');
