@@ -152,6 +152,21 @@ describe('a document that another change puts in another place', () => {
     expect(copy.meetings).toEqual([]);
   });
 
+  test('one’s own move is confirmed, and meets nothing', () => {
+    const { copy } = after(
+      [
+        { path: NEW, patch: [{ op: 'replace', path: '', value: renamed }] },
+        { path: PATH, patch: [{ op: 'replace', path: '', value: null }] },
+      ],
+      [
+        { ...stored(1, NEW, 1, renamed), changeId: 'k', editKey: 'k' },
+        { ...stored(2, PATH, 2, null), changeId: 'k', editKey: 'k.1' },
+      ],
+    );
+    expect([copy.pending, copy.meetings]).toEqual([[], []]);
+    expect([copy.shownAt(PATH), copy.shownAt(NEW)]).toEqual([null, renamed]);
+  });
+
   test('what was removed, or may have gone to either of two places, is asked about as before', () => {
     const other = stored(3, 'components/pilot.component.json', 1, { ...BODY, id: 'pilot' });
     const lots = [removal, making, other];

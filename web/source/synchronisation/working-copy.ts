@@ -164,6 +164,8 @@ export class WorkingCopy {
    */
   withMoved(theirs: StoredEdit, to: string, carry: Carry | null): WorkingCopy {
     const { path: from } = theirs;
+    // Whoever moved it here did so with what waits on it.
+    if (this.pending.some(each => sentPart(each, theirs))) return this;
     const isOf = (path: string) => (part: EditPart) => part.path === path;
     const waiting = [...this.pending, ...this.meetings.map(({ mine }) => mine)];
     // What waits there already has a meeting of its own.
