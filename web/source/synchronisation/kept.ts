@@ -55,7 +55,7 @@ export function broughtUpToDate(kept: Kept, since: readonly StoredEdit[], copy: 
   if (isLater) return placedOn(copy, kept);
   const start = WorkingCopy.of(bases, kept.lastEdit);
   const moves = movedDocuments(since);
-  const there = makingFirst(since).reduce(
+  const there = makingFirst(since, moves).reduce(
     (now, edit) => {
       const move = moves.find(({ removal }) => removal === edit);
       return (move ? now.withMoved(edit, move.to, null) : now).withStored(edit);

@@ -14,6 +14,7 @@ import {
   withMade,
   withoutChange,
   withoutEdits,
+  type OwnHistory,
 } from './own-history';
 import {
   aside,
@@ -139,7 +140,7 @@ function afterStored(state: Synchronisation, key: string, edits: readonly Stored
 function taking(before: Synchronisation, edits: readonly StoredEdit[]): SyncStep {
   let state = before;
   const moves = movedDocuments(edits);
-  for (const together of inSteps(makingFirst(edits))) {
+  for (const together of inSteps(makingFirst(edits, moves))) {
     const [first] = together as [StoredEdit];
     const move = moves.find(({ removal }) => removal === first);
     if (move) state = withMoved(state, move);
@@ -174,7 +175,18 @@ function withStored(state: Synchronisation, edits: readonly StoredEdit[]): Synch
   const heard = isNew
     ? edits.reduce((now, edit) => withHeard(now, edit, author, copy.pending), state.history)
     : state.history;
-  const met = next.meetings.filter(({ mine }) => !copy.meetings.some(each => each.mine.key === mine.key));
+  return withMeetings(state, next, heard, edits);
+}
+
+/** Goes on with a copy in which edits may have met what others did; `edits` are those that are told. */
+function withMeetings(
+  state: Synchronisation,
+  next: WorkingCopy,
+  history: OwnHistory,
+  edits: readonly StoredEdit[],
+): Synchronisation {
+  const known = state.copy.meetings;
+  const met = next.meetings.filter(({ mine }) => !known.some(each => each.mine.key === mine.key));
   // Nobody is asked of what is to be taken back anyway, nor of what another window has decided.
   const settled = [
     ...met.filter(({ mine }) => isBeingUndone(next, mine)),
@@ -183,7 +195,7 @@ function withStored(state: Synchronisation, edits: readonly StoredEdit[]): Synch
   return {
     ...state,
     copy: settled.reduce((now, meeting) => now.withoutMeeting(meeting), next),
-    history: withoutEdits(heard, new Set(met.map(({ mine }) => mine.key))),
+    history: withoutEdits(history, new Set(met.map(({ mine }) => mine.key))),
   };
 }
 
@@ -192,15 +204,11 @@ function withMoved(state: Synchronisation, { removal, to }: MovedDocument): Sync
   const { copy } = state;
   if (copy.pending.length + copy.meetings.length === 0) return state;
   const [before, after] = [copy.confirmedAt(removal.path).body, copy.confirmedAt(to).body];
+  // What is missing before it is asked for first.
   if (before === null || after === null) return state;
   const names = namesOfMove(removal.path, before, to, after);
   const next = copy.withMoved(removal, to, names && carriedBy(compileSystem(copy.documents), names));
-  const met = next.meetings.filter(({ mine }) => !copy.meetings.some(each => each.mine.key === mine.key));
-  return {
-    ...state,
-    copy: next,
-    history: withoutEdits(state.history, new Set(met.map(({ mine }) => mine.key))),
-  };
+  return withMeetings(state, next, state.history, []);
 }
 
 /** How what waits is carried along where an edit gives something another name. */

@@ -32,8 +32,11 @@ export function movedDocuments(edits: readonly StoredEdit[]): readonly MovedDocu
 }
 
 /** The same edits, what a change makes before what it removes, so that what is moved is there before its old place is gone. */
-export function makingFirst(edits: readonly StoredEdit[]): readonly StoredEdit[] {
-  const targets = new Set(movedDocuments(edits).map(({ to }) => to));
+export function makingFirst(
+  edits: readonly StoredEdit[],
+  moves: readonly MovedDocument[],
+): readonly StoredEdit[] {
+  const targets = new Set(moves.map(({ to }) => to));
   const isMaking = (edit: StoredEdit): boolean => targets.has(edit.path) && wholeAfter(edit) === 'made';
   return targets.size === 0 ? edits : [...edits.filter(isMaking), ...edits.filter(edit => !isMaking(edit))];
 }

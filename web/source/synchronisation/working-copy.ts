@@ -170,7 +170,9 @@ export class WorkingCopy {
     const waiting = [...this.pending, ...this.meetings.map(({ mine }) => mine)];
     // What waits there already has a meeting of its own.
     if (waiting.some(({ parts }) => parts.some(isOf(to)))) return this;
-    const change = differenceOf(this.confirmedAt(from).body, this.confirmedAt(to).body);
+    const [before, after] = [this.confirmedAt(from).body, this.confirmedAt(to).body];
+    if (before === null || after === null) return this;
+    const change = differenceOf(before, after);
     const isConcerned = waiting.some(({ parts }) => parts.some(isOf(from)));
     const there = this.following(
       this.followed(new Map(isConcerned ? [[from, change]] : []), () => false, carry),
