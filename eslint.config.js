@@ -6,18 +6,21 @@ import tseslint from 'typescript-eslint';
  * order.
  */
 const CORE_LAYERS = [
-  ['formats'],
+  ['json'],
+  ['text'],
+  ['patch'],
+  ['documents'],
   ['tokens', 'space'],
-  ['values'],
-  ['anatomy', 'content'],
-  ['expansion'],
-  ['components', 'covering'],
-  ['resolution'],
-  ['editing', 'plates', 'questions', 'guide'],
-  ['emit', 'starting'],
+  ['css'],
+  ['derivation'],
+  ['components'],
+  ['cascade'],
+  ['render'],
+  ['output'],
   ['behaviour'],
-  ['checks', 'geometry', 'shipped'],
-  ['motion', 'trials'],
+  ['runtime', 'layout'],
+  ['checks'],
+  ['edits', 'trials'],
 ];
 
 const coreRules = CORE_LAYERS.flatMap((layer, height) => {
@@ -33,7 +36,7 @@ const coreRules = CORE_LAYERS.flatMap((layer, height) => {
           {
             patterns: [
               ...forbidden.map(other => ({
-                group: [`../${other}/*`, `../../${other}/*`],
+                group: [`../${other}/**`, `../../${other}/**`, `../../../${other}/**`],
                 message: `core/${folder} lies below core/${other}.`,
               })),
               {

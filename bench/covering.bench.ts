@@ -3,8 +3,8 @@
  * M. B. Cohen, P. B. Gibbons, W. B. Mugridge and C. J. Colbourn, "Constructing Test Suites for Interaction Testing" (2003),
  * and in the tables of covering arrays by C. J. Colbourn.
  */
-import { coveringSet } from '@periwinkle/core/covering/covering-set';
-import { ProblemList } from '@periwinkle/core/formats/problem';
+import { coveringSet } from '@periwinkle/core/cascade/covering/covering-set';
+import { ProblemList } from '@periwinkle/core/json/problem';
 import { Space } from '@periwinkle/core/space/space';
 import { demoSystem } from '@periwinkle/core/test/demo';
 import { timed } from './support/generated';

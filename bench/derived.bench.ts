@@ -4,10 +4,10 @@
  */
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
-import type { DerivedDocument } from '@periwinkle/core/formats/component-document';
-import { applyPatch } from '@periwinkle/core/formats/patch';
-import { contests } from '@periwinkle/core/questions/contested';
-import { touchedByRule } from '@periwinkle/core/questions/touched';
+import type { DerivedDocument } from '@periwinkle/core/documents/component-document';
+import { applyPatch } from '@periwinkle/core/patch/patch';
+import { contests } from '@periwinkle/core/cascade/questions/contests';
+import { touchedByRule } from '@periwinkle/core/cascade/questions/touched-regions';
 import { generatedComponent, generatedSystem, median, timed } from './support/generated';
 
 const FRAME_MS = 16;

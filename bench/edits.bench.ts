@@ -3,13 +3,13 @@
  * plate by its number of rules, misspelt references by their number.
  */
 import { checkSystem } from '@periwinkle/core/checks/check-system';
-import type { ComponentDocument, RuleDocument } from '@periwinkle/core/formats/component-document';
-import { applyPatch } from '@periwinkle/core/formats/patch';
+import type { ComponentDocument, RuleDocument } from '@periwinkle/core/documents/component-document';
+import { applyPatch } from '@periwinkle/core/patch/patch';
 import { compileSystem } from '@periwinkle/core/components/system';
-import { componentStylesheet } from '@periwinkle/core/emit/component-css';
-import { HELD } from '@periwinkle/core/emit/selector-scheme';
-import { looksOf } from '@periwinkle/core/questions/looks';
-import { ledger } from '@periwinkle/core/resolution/ledger';
+import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
+import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
+import { looksOf } from '@periwinkle/core/cascade/questions/looks';
+import { ledger } from '@periwinkle/core/cascade/ledger';
 import { generatedComponent, generatedSystem, median, timed } from './support/generated';
 
 const FRAME_MS = 16;

@@ -3,11 +3,11 @@
  * and how soon a system is answered again after an edit.
  */
 import { checkSystem } from '@periwinkle/core/checks/check-system';
-import type { ComponentDocument } from '@periwinkle/core/formats/component-document';
-import { applyPatch } from '@periwinkle/core/formats/patch';
-import { contestedWhere, contests } from '@periwinkle/core/questions/contested';
-import { deadRules } from '@periwinkle/core/questions/dead';
-import { tokenReach } from '@periwinkle/core/questions/token-reach';
+import type { ComponentDocument } from '@periwinkle/core/documents/component-document';
+import { applyPatch } from '@periwinkle/core/patch/patch';
+import { contestedWhere, contests } from '@periwinkle/core/cascade/questions/contests';
+import { deadRules } from '@periwinkle/core/cascade/questions/dead-rules';
+import { tokenReach } from '@periwinkle/core/cascade/questions/token-reach';
 import type { Component } from '@periwinkle/core/components/component';
 import { compileComponent } from '@periwinkle/core/components/compile-component';
 import { compileSystem, type System } from '@periwinkle/core/components/system';

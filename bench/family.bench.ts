@@ -4,13 +4,13 @@
  */
 import { gzipSync } from 'node:zlib';
 import type { Component } from '@periwinkle/core/components/component';
-import { namesOf } from '@periwinkle/core/emit/names';
-import { componentCssText } from '@periwinkle/core/emit/outputs';
-import { componentStylesheet } from '@periwinkle/core/emit/component-css';
-import { SHIPPED } from '@periwinkle/core/emit/selector-scheme';
-import { stylesheetText, type StyleBlock } from '@periwinkle/core/emit/stylesheet';
-import type { PartDocument } from '@periwinkle/core/formats/component-document';
-import { reuse, reuseOf, type Reuse, type Share } from '@periwinkle/core/questions/reuse';
+import { namesOf } from '@periwinkle/core/render/names';
+import { componentCssText } from '@periwinkle/core/output/outputs';
+import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
+import { SHIPPED } from '@periwinkle/core/output/stylesheet/selector-scheme';
+import { stylesheetText, type StyleBlock } from '@periwinkle/core/output/stylesheet/stylesheet';
+import type { PartDocument } from '@periwinkle/core/documents/component-document';
+import { reuse, reuseOf, type Reuse, type Share } from '@periwinkle/core/cascade/questions/reuse';
 import { demoSystem } from '../e2e/support/demo';
 
 const AIM = 2 / 3;

@@ -1,4 +1,4 @@
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { demoDocuments } from '../core/test/demo';
 import { isOpen, many, placesIn, replaced, SlowChecks, valueAt, type Open } from './support/slow-checks';
 

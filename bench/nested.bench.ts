@@ -8,10 +8,10 @@ import type {
   ComponentDocument,
   PartDocument,
   RuleDocument,
-} from '@periwinkle/core/formats/component-document';
-import { applyPatch } from '@periwinkle/core/formats/patch';
-import { contests } from '@periwinkle/core/questions/contested';
-import { deadRules } from '@periwinkle/core/questions/dead';
+} from '@periwinkle/core/documents/component-document';
+import { applyPatch } from '@periwinkle/core/patch/patch';
+import { contests } from '@periwinkle/core/cascade/questions/contests';
+import { deadRules } from '@periwinkle/core/cascade/questions/dead-rules';
 import { generatedComponent, generatedSystem, median, timed } from './support/generated';
 
 const NESTED = 10;

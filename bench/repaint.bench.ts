@@ -4,14 +4,14 @@
  * second animation frame after it (the first frame's work, layout and paint included, has then been done).
  */
 import type { WebDriver } from 'selenium-webdriver';
-import { componentStylesheet } from '@periwinkle/core/emit/component-css';
-import { namesOf } from '@periwinkle/core/emit/names';
-import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { fieldHtml } from '@periwinkle/core/emit/html';
-import { tokensCssText } from '@periwinkle/core/emit/outputs';
-import { HELD } from '@periwinkle/core/emit/selector-scheme';
-import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
-import { arrangementOf, plateGrid, sampleNamed } from '@periwinkle/core/plates/plate-grid';
+import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
+import { namesOf } from '@periwinkle/core/render/names';
+import { fieldTree } from '@periwinkle/core/render/field-tree';
+import { fieldHtml } from '@periwinkle/core/render/html';
+import { tokensCssText } from '@periwinkle/core/output/outputs';
+import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
+import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
+import { arrangementOf, plateGrid, sampleNamed } from '@periwinkle/core/cascade/plates/plate-grid';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { Application } from '../e2e/support/application';
 import { openBrowser } from '../e2e/support/browser';

@@ -1,13 +1,13 @@
 /** Resolving a plate of 648 specimens with trails, against the browser's style and layout of as many bare fields, in one run. */
-import { componentStylesheet } from '@periwinkle/core/emit/component-css';
-import { namesOf } from '@periwinkle/core/emit/names';
-import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { fieldHtml } from '@periwinkle/core/emit/html';
-import { tokensCssText } from '@periwinkle/core/emit/outputs';
-import { HELD } from '@periwinkle/core/emit/selector-scheme';
-import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
-import { arrangementOf, plateGrid } from '@periwinkle/core/plates/plate-grid';
-import { Resolver } from '@periwinkle/core/resolution/resolve';
+import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
+import { namesOf } from '@periwinkle/core/render/names';
+import { fieldTree } from '@periwinkle/core/render/field-tree';
+import { fieldHtml } from '@periwinkle/core/render/html';
+import { tokensCssText } from '@periwinkle/core/output/outputs';
+import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
+import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
+import { arrangementOf, plateGrid } from '@periwinkle/core/cascade/plates/plate-grid';
+import { Resolver } from '@periwinkle/core/cascade/resolve';
 import { openBrowser } from '../e2e/support/browser';
 import { demoSystem } from '../e2e/support/demo';
 import { median, timed } from './support/generated';

@@ -2,16 +2,16 @@
  * An option's value under another id, named by 200 rules, 40 plates and six derived components: what the edit costs in the core, from the
  * wish to patches that are applied both ways, and checked, beside one edit of one rule.
  */
-import { attempt } from '@periwinkle/core/checks/attempt';
+import { attempt } from '@periwinkle/core/edits/dry-run';
 import { compileSystem } from '@periwinkle/core/components/system';
-import { renameValue } from '@periwinkle/core/editing/axis-edits';
-import { patchesBetween } from '@periwinkle/core/editing/restructure';
+import { renameValue } from '@periwinkle/core/edits/axis-edits';
+import { patchesBetween } from '@periwinkle/core/edits/restructure';
 import type {
   ComponentDocument,
   DerivedDocument,
   RuleDocument,
-} from '@periwinkle/core/formats/component-document';
-import { applyPatch } from '@periwinkle/core/formats/patch';
+} from '@periwinkle/core/documents/component-document';
+import { applyPatch } from '@periwinkle/core/patch/patch';
 import { generatedComponent, generatedSystem, median, timed } from './support/generated';
 
 const LIMIT_MS = 100;

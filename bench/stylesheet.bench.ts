@@ -1,10 +1,10 @@
 /** Size of the demo's shipped stylesheet against the plainest ones that say the same. */
-import { componentStylesheet } from '@periwinkle/core/emit/component-css';
-import { SHIPPED } from '@periwinkle/core/emit/selector-scheme';
-import { stylesheetText, type StyleBlock } from '@periwinkle/core/emit/stylesheet';
-import { heardAllowed } from '@periwinkle/core/resolution/reading';
-import { resolverFor } from '@periwinkle/core/resolution/resolve';
-import { slotsOf } from '@periwinkle/core/resolution/slots';
+import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
+import { SHIPPED } from '@periwinkle/core/output/stylesheet/selector-scheme';
+import { stylesheetText, type StyleBlock } from '@periwinkle/core/output/stylesheet/stylesheet';
+import { heardAllowed } from '@periwinkle/core/cascade/winning-rules';
+import { resolverFor } from '@periwinkle/core/cascade/resolve';
+import { slotsOf } from '@periwinkle/core/cascade/slots';
 import { NOWHERE } from '@periwinkle/core/space/extent';
 import { demoSystem } from '@periwinkle/core/test/demo';
 

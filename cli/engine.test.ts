@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import type { ComponentDocument, ConditionDocument } from '@periwinkle/core/formats/component-document';
+import type { ComponentDocument, ConditionDocument } from '@periwinkle/core/documents/component-document';
 import { compileComponent } from '@periwinkle/core/components/compile-component';
 import { isAllowed, type Plain } from '@periwinkle/core/test/naive';
 import { NaiveAnswers } from '@periwinkle/core/test/naive-answers';

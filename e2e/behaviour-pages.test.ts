@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { exampleMarkup } from '@periwinkle/core/emit/component-page';
+import { exampleMarkup } from '@periwinkle/core/output/page/component-page';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { eventually, openBrowser, type Browser } from './support/browser';
 import { Delivery } from './support/delivery';

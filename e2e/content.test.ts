@@ -1,5 +1,5 @@
 import { Key, type WebDriver } from 'selenium-webdriver';
-import type { ComponentDocument } from '@periwinkle/core/formats/component-document';
+import type { ComponentDocument } from '@periwinkle/core/documents/component-document';
 import { eventually, named, stored } from './support/browser';
 import { cell, plateReady, press } from './support/field-screen';
 import { storedComponent } from './support/making';

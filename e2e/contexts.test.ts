@@ -1,5 +1,5 @@
 import type { WebDriver } from 'selenium-webdriver';
-import { tokensCssText } from '@periwinkle/core/emit/outputs';
+import { tokensCssText } from '@periwinkle/core/output/outputs';
 import { compileSystem } from '@periwinkle/core/components/system';
 import { inBareBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';

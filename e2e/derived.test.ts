@@ -1,6 +1,6 @@
 import { By, Key, type WebDriver } from 'selenium-webdriver';
 import { compileSystem, componentNamed } from '@periwinkle/core/components/system';
-import { componentCssText } from '@periwinkle/core/emit/outputs';
+import { componentCssText } from '@periwinkle/core/output/outputs';
 import { eventually, find, stored } from './support/browser';
 import { ledgerUp, scopeEntry } from './support/field-screen';
 import { inBrowser } from './support/session';

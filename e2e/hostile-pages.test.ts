@@ -1,5 +1,5 @@
 import type { WebDriver } from 'selenium-webdriver';
-import { exampleMarkup } from '@periwinkle/core/emit/component-page';
+import { exampleMarkup } from '@periwinkle/core/output/page/component-page';
 import { openBrowser, type Browser } from './support/browser';
 import { Delivery } from './support/delivery';
 import { demoSystem } from './support/demo';

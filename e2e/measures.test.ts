@@ -1,7 +1,7 @@
 import type { WebDriver } from 'selenium-webdriver';
 import type { Component } from '@periwinkle/core/components/component';
-import { writtenName } from '@periwinkle/core/editing/part-edits';
-import { namesOf } from '@periwinkle/core/emit/names';
+import { writtenName } from '@periwinkle/core/edits/part-edits';
+import { namesOf } from '@periwinkle/core/render/names';
 import { demoSystem } from './support/demo';
 import { eventually } from './support/browser';
 import { inBrowser } from './support/session';

@@ -1,9 +1,9 @@
 import type { WebDriver } from 'selenium-webdriver';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { componentNamed } from '@periwinkle/core/components/system';
-import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
-import { exampleMarkup } from '@periwinkle/core/emit/component-page';
-import { resolve } from '@periwinkle/core/resolution/resolve';
+import { componentCssText, tokensCssText } from '@periwinkle/core/output/outputs';
+import { exampleMarkup } from '@periwinkle/core/output/page/component-page';
+import { resolve } from '@periwinkle/core/cascade/resolve';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import { inBareBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';

@@ -3,18 +3,24 @@ import type { WebDriver } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import type { System } from '@periwinkle/core/components/system';
-import { componentStylesheet } from '@periwinkle/core/emit/component-css';
-import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { fieldHtml } from '@periwinkle/core/emit/html';
-import { namesOf } from '@periwinkle/core/emit/names';
-import { HELD, HOST, PART, SHIPPED, type SelectorScheme } from '@periwinkle/core/emit/selector-scheme';
-import { stylesheetText } from '@periwinkle/core/emit/stylesheet';
-import { tokensStylesheet } from '@periwinkle/core/emit/tokens-css';
-import type { Resolution } from '@periwinkle/core/resolution/outcome';
-import { resolve } from '@periwinkle/core/resolution/resolve';
+import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
+import { fieldTree } from '@periwinkle/core/render/field-tree';
+import { fieldHtml } from '@periwinkle/core/render/html';
+import { namesOf } from '@periwinkle/core/render/names';
+import {
+  HELD,
+  HOST,
+  PART,
+  SHIPPED,
+  type SelectorScheme,
+} from '@periwinkle/core/output/stylesheet/selector-scheme';
+import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
+import { tokensStylesheet } from '@periwinkle/core/output/tokens/tokens-css';
+import type { Resolution } from '@periwinkle/core/cascade/outcome';
+import { resolve } from '@periwinkle/core/cascade/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
-import { PROPERTIES } from '@periwinkle/core/values/property-registry';
-import { readValue } from '@periwinkle/core/values/value-syntax';
+import { PROPERTIES } from '@periwinkle/core/css/property-registry';
+import { readValue } from '@periwinkle/core/css/value-syntax';
 import { everyCombination } from '@periwinkle/core/test/naive';
 import { LITERALS, LOOKS_SAMPLE, randomLooks } from '@periwinkle/core/test/random-looks';
 import { freshSeed } from '@periwinkle/core/test/seed';

@@ -1,4 +1,4 @@
-import { tokenReach } from '@periwinkle/core/questions/token-reach';
+import { tokenReach } from '@periwinkle/core/cascade/questions/token-reach';
 import { demoSystem } from './support/demo';
 import { withManyTokens } from './support/many-tokens';
 import { Key, type WebDriver } from 'selenium-webdriver';

@@ -4,7 +4,7 @@ import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const NAME = 'periwinkle:shipped';
-const modules = fileURLToPath(new URL('../core/shipped/modules', import.meta.url));
+const modules = fileURLToPath(new URL('../core/runtime/modules', import.meta.url));
 
 /** The modules that ship with every system, by name of the file: text, and the files that each asks for. */
 export function shippedScripts() {

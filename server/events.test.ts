@@ -1,4 +1,4 @@
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { Caller, FIELD } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 

@@ -1,6 +1,6 @@
 import { request } from 'node:http';
 import { and, eq, like, sql } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { connectTo, type OpenDatabase } from './source/database';
 import { OPENAPI } from './source/openapi';
 import { documents as rows, systems } from './source/schema';

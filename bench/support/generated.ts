@@ -1,10 +1,10 @@
-import { seededRandom } from '@periwinkle/core/covering/random';
+import { seededRandom } from '@periwinkle/core/cascade/covering/random';
 import type {
   ComponentDocument,
   DerivedDocument,
   LimitDocument,
   RuleDocument,
-} from '@periwinkle/core/formats/component-document';
+} from '@periwinkle/core/documents/component-document';
 
 /** Components and systems of any size, the same every time, for the benchmarks. */
 

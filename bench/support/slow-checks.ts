@@ -1,5 +1,5 @@
-import type { Documents } from '@periwinkle/core/formats/document-kinds';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import type { Documents } from '@periwinkle/core/documents/document-kinds';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 
 export type Place = readonly (string | number)[];

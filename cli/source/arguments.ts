@@ -1,4 +1,4 @@
-import { ProblemList } from '@periwinkle/core/formats/problem';
+import { ProblemList } from '@periwinkle/core/json/problem';
 import { readCondition } from '@periwinkle/core/space/condition';
 import type { Box } from '@periwinkle/core/space/box';
 import type { Space } from '@periwinkle/core/space/space';

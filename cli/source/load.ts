@@ -2,9 +2,9 @@ import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { walkthroughProblems } from '@periwinkle/core/checks/walkthrough-problems';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 import type { Component } from '@periwinkle/core/components/component';
-import type { Problem } from '@periwinkle/core/formats/problem';
-import { oneOf } from '@periwinkle/core/formats/problem';
-import { nearest } from '@periwinkle/core/formats/suggest';
+import type { Problem } from '@periwinkle/core/json/problem';
+import { oneOf } from '@periwinkle/core/json/problem';
+import { nearest } from '@periwinkle/core/text/suggestions';
 import { FolderError, readFolder } from './read-folder';
 import { placeAt, placeOf, type Place } from './place';
 

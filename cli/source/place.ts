@@ -1,5 +1,5 @@
 import { findNodeAtLocation, parseTree, type Node } from 'jsonc-parser';
-import { pointerSteps } from '@periwinkle/core/formats/json';
+import { pointerSteps } from '@periwinkle/core/json/json';
 
 /** A place in a file, counted from 1. */
 export interface Place {

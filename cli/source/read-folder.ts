@@ -1,9 +1,9 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
-import { documentKind, type Documents } from '@periwinkle/core/formats/document-kinds';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import type { Problem } from '@periwinkle/core/formats/problem';
-import { readJson, repeatedKeys } from '@periwinkle/core/formats/read-json';
+import { documentKind, type Documents } from '@periwinkle/core/documents/document-kinds';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import type { Problem } from '@periwinkle/core/json/problem';
+import { readJson, repeatedKeys } from '@periwinkle/core/json/read-json';
 
 /** A system's folder as read from disk: what could be parsed, the text of every file, and what is wrong. */
 export interface Folder {

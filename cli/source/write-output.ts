@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { dirname, isAbsolute, join, relative, resolve, sep } from 'node:path';
-import type { OutputFile } from '@periwinkle/core/emit/outputs';
+import type { OutputFile } from '@periwinkle/core/output/outputs';
 import { UsageError } from './load';
 
 /** Lists in an output folder what we have put there, so that what is no longer made can be taken out. */

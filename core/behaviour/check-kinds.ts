@@ -1,5 +1,5 @@
-import { COMPARING } from './comparing';
-import { ALONE } from './judging';
+import { COMPARING } from './comparing-checks';
+import { ALONE } from './validation';
 
 /** Kinds of check that the machine knows. */
 export const CHECK_KINDS: readonly string[] = [...Object.keys(ALONE), ...Object.keys(COMPARING), 'ask'];

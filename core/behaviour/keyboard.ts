@@ -1,5 +1,5 @@
 import type { Component } from '../components/component';
-import { planOf } from './plan-of';
+import { planOf } from './make-plan';
 import type { Plan } from './plan';
 
 /** What keys do with a field, for readers. */

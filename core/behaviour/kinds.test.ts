@@ -1,5 +1,5 @@
 import { compileSystem, componentNamed } from '../components/system';
-import type { BehaviourDocument, ComponentDocument } from '../formats/component-document';
+import type { BehaviourDocument, ComponentDocument } from '../documents/component-document';
 import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { moments, type Moment } from './play';
 

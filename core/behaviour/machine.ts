@@ -1,11 +1,11 @@
 import { BLANK, type Effect, type FieldState } from './field-state';
-import { heldByType } from './entry-types';
-import { judged, judgedAgain } from './judging';
+import { heldByType } from './input-types';
+import { judged, judgedAgain } from './validation';
 import type { KeyPress, ListEntry } from './kinds/value-kind';
-import { mannerOf, shownText } from './manner';
+import { mannerOf, shownText } from './value-format';
 import { isNative } from './native-list';
 import { BUTTON_ROLES, REPEATING, type Plan, type Role, type Target } from './plan';
-import { combinationAt } from './states';
+import { combinationAt } from './derived-states';
 
 /** What only whoever draws the field knows. */
 export interface Drawn {

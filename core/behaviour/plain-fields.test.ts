@@ -1,8 +1,8 @@
 import { componentNamed } from '../components/system';
 import { checkSystem } from '../checks/check-system';
-import { fieldTree } from '../emit/field-tree';
-import { fieldHtml } from '../emit/html';
-import { namesOf } from '../emit/names';
+import { fieldTree } from '../render/field-tree';
+import { fieldHtml } from '../render/html';
+import { namesOf } from '../render/names';
 import { plainFields } from '../test/plain-fields';
 import { play } from './play';
 

@@ -1,10 +1,10 @@
-import type { CheckDocument, JudgingDocument, ValueDocument } from '../formats/component-document';
+import type { CheckDocument, JudgingDocument, ValueDocument } from '../documents/component-document';
 import type { Box } from '../space/box';
-import type { Deciding } from '../space/settled-by';
+import type { Deciding } from '../space/apply-limits';
 import type { Act } from './acts';
-import type { Fails } from './judging';
+import type { Fails } from './validation';
 import type { ValueKind } from './kinds/value-kind';
-import type { MoveDeed } from './moves';
+import type { MoveDeed } from './custom-transitions';
 
 /**
  * What a press on a part comes to: it lands on the control, as on its label or the frame around it (HTML, 4.10.4); on a button, by the part that then

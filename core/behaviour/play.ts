@@ -1,17 +1,17 @@
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
-import { announcedParts } from '../emit/accessibility';
-import { chosenIds } from '../content/entries';
-import { sampleText } from '../content/sample-text';
-import type { SampleDocument, SampleText } from '../formats/component-document';
+import { announcedParts } from '../render/accessibility';
+import { chosenIds } from '../components/content/entries';
+import { sampleText } from '../components/content/sample-text';
+import type { SampleDocument, SampleText } from '../documents/component-document';
 import type { Combination } from '../space/space';
 import { readAct, RefusedAct } from './acts';
-import { entriesGiven, messageOf, seenAt, type PlayedField } from './drawn-field';
+import { entriesGiven, messageOf, seenAt, type PlayedField } from './rendered-field';
 import type { FieldState } from './field-state';
-import { act } from './hands';
+import { act } from './user-input';
 import { atRest } from './machine';
-import { named, planOf } from './plan-of';
-import { combinationAt } from './states';
+import { named, planOf } from './make-plan';
+import { combinationAt } from './derived-states';
 
 /** What came of an act, as the command line prints it. */
 export interface Played {

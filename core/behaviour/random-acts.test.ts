@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import { componentNamed } from '../components/system';
-import type { BehaviourDocument } from '../formats/component-document';
+import type { BehaviourDocument } from '../documents/component-document';
 import { demoSystem } from '../test/demo';
 import { freshSeed } from '../test/seed';
 import { readAct, RefusedAct, type Act } from './acts';
 import type { FieldState } from './field-state';
-import { act, type Seen } from './hands';
-import { firstFailing } from './judging';
+import { act, type Seen } from './user-input';
+import { firstFailing } from './validation';
 import { atRest } from './machine';
-import { planOf } from './plan-of';
+import { planOf } from './make-plan';
 import type { Plan } from './plan';
-import { combinationAt } from './states';
+import { combinationAt } from './derived-states';
 
 /** Whatever acts come in whatever order, the field stays in order. */
 

@@ -6,8 +6,8 @@ import type {
   CheckDocument,
   ComponentDocument,
   SampleDocument,
-} from '../formats/component-document';
-import { ProblemList } from '../formats/problem';
+} from '../documents/component-document';
+import { ProblemList } from '../json/problem';
 import type { Box } from '../space/box';
 import { readCondition } from '../space/condition';
 import { inBox } from '../space/space';
@@ -15,15 +15,15 @@ import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { freshSeed } from '../test/seed';
 import { smallDocuments } from '../test/small-system';
 import { readAct, RefusedAct } from './acts';
-import { alphabetOf } from './alphabet';
-import { seenAt } from './drawn-field';
+import { alphabetOf } from './candidate-acts';
+import { seenAt } from './rendered-field';
 import type { FieldState } from './field-state';
-import { act, type Seen } from './hands';
+import { act, type Seen } from './user-input';
 import { beginning, play } from './play';
-import { named } from './plan-of';
+import { named } from './make-plan';
 import { reach, wantedOf, type Reached } from './reach';
-import { combinationAt } from './states';
-import { valuesToTry } from './values-to-try';
+import { combinationAt } from './derived-states';
+import { valuesToTry } from './candidate-values';
 
 const system = demoSystem();
 const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);

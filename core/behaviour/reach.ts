@@ -1,21 +1,21 @@
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
-import type { SampleDocument } from '../formats/component-document';
-import { absentWhere } from '../resolution/reading';
+import type { SampleDocument } from '../documents/component-document';
+import { absentWhere } from '../cascade/winning-rules';
 import type { Box } from '../space/box';
 import { NOWHERE } from '../space/extent';
 import { inBox, type Combination } from '../space/space';
-import { alphabetOf, pointerActs, type Wanted } from './alphabet';
+import { alphabetOf, pointerActs, type Wanted } from './candidate-acts';
 import { readAct, RefusedAct } from './acts';
-import { seenAt, type PlayedField } from './drawn-field';
+import { seenAt, type PlayedField } from './rendered-field';
 import type { FieldState } from './field-state';
-import { act, type Seen } from './hands';
-import { firstFailing } from './judging';
+import { act, type Seen } from './user-input';
+import { firstFailing } from './validation';
 import { beginning, play } from './play';
-import { named } from './plan-of';
+import { named } from './make-plan';
 import type { Plan } from './plan';
-import { combinationAt } from './states';
-import { valuesToTry, type ValuesToTry } from './values-to-try';
+import { combinationAt } from './derived-states';
+import { valuesToTry, type ValuesToTry } from './candidate-values';
 
 /** A shortest way to some combination, or why there is none. */
 export type Reached =

@@ -1,4 +1,4 @@
-import { firstGrapheme, graphemesOf } from '../content/graphemes';
+import { firstGrapheme, graphemesOf } from '../text/graphemes';
 
 /** A text with what is selected in it. */
 export interface Written {

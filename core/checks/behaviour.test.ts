@@ -3,7 +3,7 @@ import type {
   BehaviourDocument,
   ComponentDocument,
   WalkthroughDocument,
-} from '../formats/component-document';
+} from '../documents/component-document';
 import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { checkSystem } from './check-system';
 import { patternFault } from './pattern-fault';

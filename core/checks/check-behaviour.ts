@@ -1,11 +1,11 @@
 import { readAct, RefusedAct, type Act } from '../behaviour/acts';
 import { CHECK_KINDS } from '../behaviour/check-kinds';
-import { readDeed } from '../behaviour/moves';
-import { named, partNamed, planOf } from '../behaviour/plan-of';
+import { readDeed } from '../behaviour/custom-transitions';
+import { named, partNamed, planOf } from '../behaviour/make-plan';
 import { BUTTON_ROLES, ROLES } from '../behaviour/plan';
 import { CODE_CHARACTERS } from '../behaviour/kinds/code';
 import { VALUE_KINDS } from '../behaviour/kinds/value-kinds';
-import { announcedParts } from '../emit/accessibility';
+import { announcedParts } from '../render/accessibility';
 import type { Component } from '../components/component';
 import type {
   BehaviourDocument,
@@ -13,10 +13,10 @@ import type {
   MoveDocument,
   ValueDocument,
   WalkthroughDocument,
-} from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+} from '../documents/component-document';
+import { pointer } from '../json/json';
+import { brief, oneOf, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import { readCondition } from '../space/condition';
 import { patternFault } from './pattern-fault';
 

@@ -1,12 +1,12 @@
 import { shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';
-import { MAX_ENTRIES } from '../content/entries';
-import { CONVERSIONS } from '../content/conversions';
-import { namedIn, TEMPLATE_WORDS } from '../content/derived-text';
-import type { ContentDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import { MAX_ENTRIES } from '../components/content/entries';
+import { CONVERSIONS } from '../components/content/conversions';
+import { namedIn, TEMPLATE_WORDS } from '../components/content/derived-text';
+import type { ContentDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { brief, oneOf, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
 
 /** Checks what a component says of its content, and whether its samples and its nested components go with that. */
 export function contentProblems(component: Component): LocalProblem[] {

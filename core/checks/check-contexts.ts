@@ -1,6 +1,6 @@
-import { dependences, MAX_TOGETHER } from '../emit/context-dependence';
-import { usedVariables } from '../emit/token-variables';
-import { ProblemList, type Problem } from '../formats/problem';
+import { dependences, MAX_TOGETHER } from '../output/tokens/context-dependence';
+import { usedVariables } from '../output/tokens/token-variables';
+import { ProblemList, type Problem } from '../json/problem';
 import type { System } from '../components/system';
 
 /** Tokens in which so many modifiers have a say together that no stylesheet can hold all their contexts. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { AxisDocument, ComponentDocument, RuleDocument } from '../formats/component-document';
+import type { AxisDocument, ComponentDocument, RuleDocument } from '../documents/component-document';
 import { compileComponent } from '../components/compile-component';
 import { everyCombination, isAllowed, speakingRules } from '../test/naive';
 import { conditionOver, randomAxes, settlingLimits } from '../test/random-component';

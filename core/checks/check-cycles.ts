@@ -1,8 +1,8 @@
-import { ProblemList, type LocalProblem } from '../formats/problem';
-import { heardAllowed, sources } from '../resolution/reading';
+import { ProblemList, type LocalProblem } from '../json/problem';
+import { heardAllowed, sources } from '../cascade/winning-rules';
 import type { Component, Rule } from '../components/component';
-import { referencesOfValue } from '../resolution/references';
-import { slotsOf } from '../resolution/slots';
+import { referencesOfValue } from '../cascade/references';
+import { slotsOf } from '../cascade/slots';
 import { EVERYWHERE, NOWHERE, type Extent, type Extents } from '../space/extent';
 import { settingPointer } from './check-values';
 

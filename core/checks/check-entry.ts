@@ -1,6 +1,6 @@
-import { ProblemList, type LocalProblem } from '../formats/problem';
+import { ProblemList, type LocalProblem } from '../json/problem';
 import type { Component } from '../components/component';
-import { readProperty, readValue } from '../values/value-syntax';
+import { readProperty, readValue } from '../css/value-syntax';
 import type { TokenSet } from '../tokens/token-set';
 import { valueProblems } from './check-values';
 

@@ -1,9 +1,9 @@
-import { ProblemList, type LocalProblem } from '../formats/problem';
-import { calcReferences } from '../values/calc';
+import { ProblemList, type LocalProblem } from '../json/problem';
+import { calcReferences } from '../css/calc';
 import type { Component, Rule } from '../components/component';
-import { levels } from '../resolution/hearing';
-import { slotsOf, type Slot } from '../resolution/slots';
-import { MAX_EXPANSION, MAX_REFERENCE_DEPTH } from '../resolution/specimen';
+import { levels } from '../cascade/inheritance';
+import { slotsOf, type Slot } from '../cascade/slots';
+import { MAX_EXPANSION, MAX_REFERENCE_DEPTH } from '../cascade/specimen';
 import { settingPointer } from './check-values';
 
 /** How far a property's calculations reach through others, at most. */

@@ -1,13 +1,13 @@
 import type { Component } from '../components/component';
 import { PARAMETER_TYPES, parametersIn, propertyLike } from '../components/parameters';
-import { parameterProperty, tokenProperty } from '../emit/token-names';
-import type { ParameterDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { ObjectMemo } from '../formats/object-memo';
-import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import { parameterProperty, tokenProperty } from '../output/tokens/token-names';
+import type { ParameterDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { ObjectMemo } from '../json/object-memo';
+import { brief, oneOf, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import type { TokenSet } from '../tokens/token-set';
-import { readValue, tokensIn } from '../values/value-syntax';
+import { readValue, tokensIn } from '../css/value-syntax';
 
 /** Checks a component's parameters, and what its uses of others set theirs to. */
 export function parameterProblems(component: Component, tokens: TokenSet, prefix: string): LocalProblem[] {

@@ -1,8 +1,8 @@
 import type { Component } from '../components/component';
-import { ProblemList, type LocalProblem } from '../formats/problem';
-import { componentAt } from '../components/nesting/addresses';
-import { sources } from '../resolution/reading';
-import { calcReferences } from '../values/calc';
+import { ProblemList, type LocalProblem } from '../json/problem';
+import { componentAt } from '../components/nesting/nested-names';
+import { sources } from '../cascade/winning-rules';
+import { calcReferences } from '../css/calc';
 import { settingPointer } from './check-values';
 
 /**

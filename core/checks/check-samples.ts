@@ -1,17 +1,17 @@
 import { choicesOf } from '../components/nesting/entries';
 import type { Component } from '../components/component';
-import { firstFailing } from '../behaviour/judging';
+import { firstFailing } from '../behaviour/validation';
 import { atRest } from '../behaviour/machine';
-import { mannerOf } from '../behaviour/manner';
+import { mannerOf } from '../behaviour/value-format';
 import type { Plan } from '../behaviour/plan';
-import { planOf } from '../behaviour/plan-of';
-import { entriesGiven } from '../behaviour/drawn-field';
-import { entryOf } from '../content/entries';
-import { axisOfValues, sampleTexts } from '../content/sample-text';
-import type { SampleDocument, SampleText } from '../formats/component-document';
-import { isObject, pointer } from '../formats/json';
-import { brief, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import { planOf } from '../behaviour/make-plan';
+import { entriesGiven } from '../behaviour/rendered-field';
+import { entryOf } from '../components/content/entries';
+import { axisOfValues, sampleTexts } from '../components/content/sample-text';
+import type { SampleDocument, SampleText } from '../documents/component-document';
+import { isObject, pointer } from '../json/json';
+import { brief, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
 
 /** Slips in samples: texts by values that there are not, and values that are not what they stand for. */
 export function sampleSlips(component: Component): LocalProblem[] {

@@ -1,4 +1,4 @@
-import type { BehaviourDocument } from '../formats/component-document';
+import type { BehaviourDocument } from '../documents/component-document';
 import { smallDocuments } from '../test/small-system';
 import { checkSystem } from './check-system';
 import { walkthroughProblems } from './walkthrough-problems';

@@ -1,12 +1,12 @@
-import { INPUT_TYPES } from '../anatomy/input-types';
+import { INPUT_TYPES } from '../components/anatomy/input-types';
 import type { Role } from '../behaviour/plan';
 import { isEmpty } from '../space/box';
 import { shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';
-import type { BehaviourDocument, CheckDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { brief, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { BehaviourDocument, CheckDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { brief, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
 
 /** Slips of authors: what is right by itself, and does nothing or not what was meant. Each is worth a look, none stops anything. */
 export function slips(component: Component): LocalProblem[] {

@@ -1,9 +1,9 @@
-import type { Documents } from '../formats/document-kinds';
-import { soundDocuments } from '../expansion/sound-documents';
+import type { Documents } from '../documents/document-kinds';
+import { soundDocuments } from '../derivation/sound-documents';
 import { compileSystem, type System } from '../components/system';
-import { inFile, ProblemList, type LocalProblem, type Problem } from '../formats/problem';
+import { inFile, ProblemList, type LocalProblem, type Problem } from '../json/problem';
 import { withoutBaseConsequences, withoutConsequences, withoutTokenConsequences } from './consequences';
-import { meaningProblems } from './all-checks';
+import { meaningProblems } from './meaning-problems';
 
 /** A system checked: compiled from all that can be read, with every problem of all documents. */
 export interface CheckedSystem {

@@ -1,11 +1,11 @@
 import { behaves } from '../behaviour/behaves';
 import { fieldsIn } from '../behaviour/other-fields';
 import { componentNamed, type System } from '../components/system';
-import { documentsOf } from '../formats/document-kinds';
-import { pointer } from '../formats/json';
-import { brief, inFile, oneOf, ProblemList, type Problem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import type { TrialDocument, TrialFieldDocument } from '../formats/trial-document';
+import { documentsOf } from '../documents/document-kinds';
+import { pointer } from '../json/json';
+import { brief, inFile, oneOf, ProblemList, type Problem } from '../json/problem';
+import { nearest } from '../text/suggestions';
+import type { TrialDocument, TrialFieldDocument } from '../documents/trial-document';
 import { checkGiven, checkSample } from './check-behaviour';
 
 /** What structure alone cannot tell of a system's trials. */

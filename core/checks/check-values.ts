@@ -1,14 +1,14 @@
-import { pointer } from '../formats/json';
-import { oneOf, ProblemList, type LocalProblem } from '../formats/problem';
-import { ObjectMemo } from '../formats/object-memo';
-import { nearest, Suggestions } from '../formats/suggest';
-import { calcReferences, namesPercent, type Calc } from '../values/calc';
+import { pointer } from '../json/json';
+import { oneOf, ProblemList, type LocalProblem } from '../json/problem';
+import { ObjectMemo } from '../json/object-memo';
+import { nearest, Suggestions } from '../text/suggestions';
+import { calcReferences, namesPercent, type Calc } from '../css/calc';
 import type { Component, Rule, Setting } from '../components/component';
-import type { Property } from '../values/property';
-import { propertyNamed, PROPERTY_NAMES } from '../values/property-registry';
-import { CalcTypeError, evaluate, readQuantity, type Dimension, type Quantity } from '../values/units';
-import { valueKind } from '../values/value-kinds';
-import { takesPercent } from '../values/value-syntax';
+import type { Property } from '../css/property';
+import { propertyNamed, PROPERTY_NAMES } from '../css/property-registry';
+import { CalcTypeError, evaluate, readQuantity, type Dimension, type Quantity } from '../css/units';
+import { valueKind } from '../css/value-types';
+import { takesPercent } from '../css/value-syntax';
 import type { Token, TokenSet } from '../tokens/token-set';
 
 /** Dimensions of token types that can be calculated with. */

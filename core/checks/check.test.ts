@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { LIMITS } from '../formats/limits';
-import { readJson } from '../formats/read-json';
-import { nearest } from '../formats/suggest';
-import { valueAt } from '../formats/json';
+import { LIMITS } from '../json/quotas';
+import { readJson } from '../json/read-json';
+import { nearest } from '../text/suggestions';
+import { valueAt } from '../json/json';
 import { demoDocuments } from '../test/demo';
 import { checkSystem } from './check-system';
-import { contrast } from './contrast';
+import { contrast } from '../css/contrast';
 import { entryProblem } from './check-entry';
 import { demoSystem } from '../test/demo';
 

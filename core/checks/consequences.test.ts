@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { isObject, valueAt } from '../formats/json';
+import { isObject, valueAt } from '../json/json';
 import { demoDocuments } from '../test/demo';
 import { freshSeed } from '../test/seed';
 import { checkSystem } from './check-system';

@@ -1,7 +1,7 @@
 import type { System } from '../components/system';
-import type { Documents } from '../formats/document-kinds';
-import { isObject, pointerSteps } from '../formats/json';
-import type { LocalProblem, Problem } from '../formats/problem';
+import type { Documents } from '../documents/document-kinds';
+import { isObject, pointerSteps } from '../json/json';
+import type { LocalProblem, Problem } from '../json/problem';
 
 /** Names that a document holds or means to hold, whether or not they can be read; `null`: nobody can tell which. */
 type Names = ReadonlySet<string> | null;

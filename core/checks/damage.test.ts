@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import type { Component } from '../components/component';
 import { compileSystem, type System } from '../components/system';
-import { outputFiles } from '../emit/outputs';
-import { valueAt } from '../formats/json';
-import { geometry } from '../geometry/geometry';
-import { numberedAnatomy, usedTokens } from '../guide/guide-entries';
-import { arrangementOf, cellCount, plateGrid } from '../plates/plate-grid';
-import { rulesReport } from '../questions/rules-report';
+import { outputFiles } from '../output/outputs';
+import { valueAt } from '../json/json';
+import { geometry } from '../layout/geometry';
+import { numberedAnatomy, usedTokens } from '../output/guide/guide-entries';
+import { arrangementOf, cellCount, plateGrid } from '../cascade/plates/plate-grid';
+import { rulesReport } from '../cascade/questions/rules-report';
 import { demoDocuments } from '../test/demo';
 import { freshSeed } from '../test/seed';
 import { checkSystem } from './check-system';

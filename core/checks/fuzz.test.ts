@@ -1,17 +1,17 @@
 import fc from 'fast-check';
 import { parse as parseCss } from 'css-tree';
 import { readAct, RefusedAct } from '../behaviour/acts';
-import { CalcSyntaxError, parseCalc } from '../values/calc';
-import { iconProblems, plainIcon } from '../emit/icon';
-import { applyPatch, PatchError, type PatchOperation } from '../formats/patch';
-import { pointerSteps } from '../formats/json';
-import { readJson } from '../formats/read-json';
+import { CalcSyntaxError, parseCalc } from '../css/calc';
+import { iconProblems, plainIcon } from '../render/icon';
+import { applyPatch, PatchError, type PatchOperation } from '../patch/patch';
+import { pointerSteps } from '../json/json';
+import { readJson } from '../json/read-json';
 import { demoDocuments } from '../test/demo';
 import { fuzzText } from '../test/fuzz-text';
 import { freshSeed } from '../test/seed';
 import { mediaQuery } from '../tokens/media-query';
-import { PROPERTIES } from '../values/property-registry';
-import { readValue } from '../values/value-syntax';
+import { PROPERTIES } from '../css/property-registry';
+import { readValue } from '../css/value-syntax';
 import { patternFault } from './pattern-fault';
 
 /**

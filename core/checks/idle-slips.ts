@@ -1,10 +1,10 @@
-import { axisOfValues } from '../content/sample-text';
+import { axisOfValues } from '../components/content/sample-text';
 import { OF_CONTROLS, shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';
-import { isObject, pointer } from '../formats/json';
-import { brief, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import { leavesOf, propertyNamed } from '../values/property-registry';
+import { isObject, pointer } from '../json/json';
+import { brief, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
+import { leavesOf, propertyNamed } from '../css/property-registry';
 
 /** What a component says that changes nothing of it, ever: rules, axes, transitions and texts without effect. */
 export function idleSlips(component: Component): LocalProblem[] {

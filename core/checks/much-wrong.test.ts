@@ -1,5 +1,5 @@
-import type { Documents } from '../formats/document-kinds';
-import { LIMITS } from '../formats/limits';
+import type { Documents } from '../documents/document-kinds';
+import { LIMITS } from '../json/quotas';
 import { demoDocuments } from '../test/demo';
 import { checkSystem } from './check-system';
 

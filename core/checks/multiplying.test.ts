@@ -1,6 +1,6 @@
-import type { ComponentDocument, RuleDocument } from '../formats/component-document';
-import { tokensCssText } from '../emit/outputs';
-import { resolve } from '../resolution/resolve';
+import type { ComponentDocument, RuleDocument } from '../documents/component-document';
+import { tokensCssText } from '../output/outputs';
+import { resolve } from '../cascade/resolve';
 import { compileSystem } from '../components/system';
 import { NodeStore } from '../space/node-store';
 import { checkSystem } from './check-system';

@@ -1,5 +1,5 @@
-import type { Documents } from '../formats/document-kinds';
-import type { Problem } from '../formats/problem';
+import type { Documents } from '../documents/document-kinds';
+import type { Problem } from '../json/problem';
 import { checkSystem } from './check-system';
 
 /** Errors that documents have and did not have before, wherever in a document they stand. */

@@ -1,19 +1,19 @@
-import { writtenName } from '../editing/part-edits';
-import * as axisEdits from '../editing/axis-edits';
-import * as componentEdits from '../editing/component-edits';
-import * as entryEdits from '../editing/entry-edits';
-import * as partEdits from '../editing/part-edits';
-import type { StructuralEdit } from '../editing/restructure';
+import { writtenName } from '../edits/part-edits';
+import * as axisEdits from '../edits/axis-edits';
+import * as componentEdits from '../edits/component-edits';
+import * as entryEdits from '../edits/entry-edits';
+import * as partEdits from '../edits/part-edits';
+import type { StructuralEdit } from '../edits/restructure';
 import { compileSystem, type System } from '../components/system';
 import type { Component } from '../components/component';
-import { valueIds } from '../expansion/narrowing';
-import type { ComponentDocument } from '../formats/component-document';
-import { documentKind, type Documents } from '../formats/document-kinds';
-import { applyPatch, type Patch } from '../formats/patch';
+import { valueIds } from '../derivation/narrowing';
+import type { ComponentDocument } from '../documents/component-document';
+import { documentKind, type Documents } from '../documents/document-kinds';
+import { applyPatch, type Patch } from '../patch/patch';
 import { stateAxis, STATE_CATALOGUE } from '../space/state-catalogue';
 import { demoDocuments } from '../test/demo';
 import { freshSeed } from '../test/seed';
-import { attempt } from './attempt';
+import { attempt } from '../edits/dry-run';
 import { checkSystem } from './check-system';
 
 /**

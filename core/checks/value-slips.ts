@@ -1,7 +1,7 @@
 import type { Component } from '../components/component';
-import { brief, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import { PROPERTY_NAMES, propertyNamed } from '../values/property-registry';
+import { brief, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
+import { PROPERTY_NAMES, propertyNamed } from '../css/property-registry';
 import { settingPointer } from './check-values';
 
 /** Times the size of a font that no line is high; whoever says more means px. */

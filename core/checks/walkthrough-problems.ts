@@ -1,9 +1,9 @@
 import { moments, StoppedPlay } from '../behaviour/play';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
-import type { WalkthroughDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { ProblemList, type LocalProblem, type Problem } from '../formats/problem';
+import type { WalkthroughDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { ProblemList, type LocalProblem, type Problem } from '../json/problem';
 import { isWrittenHere } from './written-here';
 import { behaviourProblems } from './check-behaviour';
 

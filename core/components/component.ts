@@ -1,15 +1,15 @@
-import type { Anatomy } from '../anatomy/anatomy';
-import type { ComponentDocument, PlateDocument, SampleDocument } from '../formats/component-document';
-import type { Derivation } from '../expansion/derived-documents';
-import type { LocalProblem } from '../formats/problem';
+import type { Anatomy } from './anatomy/anatomy';
+import type { ComponentDocument, PlateDocument, SampleDocument } from '../documents/component-document';
+import type { Derivation } from '../derivation/derived-documents';
+import type { LocalProblem } from '../json/problem';
 import type { Parameters } from './parameters';
 import type { NestedReading } from './nesting/nested-reading';
 import type { Use } from './nesting/uses';
 import type { Extent } from '../space/extent';
 import type { Box } from '../space/box';
 import type { Space } from '../space/space';
-import type { Property } from '../values/property';
-import type { Value } from '../values/value-syntax';
+import type { Property } from '../css/property';
+import type { Value } from '../css/value-syntax';
 
 /** One value that a rule sets on one property of one part. */
 export interface Setting {

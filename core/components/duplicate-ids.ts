@@ -1,5 +1,5 @@
-import { pointer } from '../formats/json';
-import type { ProblemList } from '../formats/problem';
+import { pointer } from '../json/json';
+import type { ProblemList } from '../json/problem';
 
 /** Reports every id of a list that stands there already. */
 export function reportDuplicateIds(ids: readonly string[], list: string, problems: ProblemList): void {

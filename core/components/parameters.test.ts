@@ -1,9 +1,9 @@
 import { checkSystem } from '../checks/check-system';
-import { componentStylesheet } from '../emit/component-css';
-import { SHIPPED } from '../emit/selector-scheme';
-import { stylesheetText } from '../emit/stylesheet';
-import { tokensStylesheet } from '../emit/tokens-css';
-import { resolve } from '../resolution/resolve';
+import { componentStylesheet } from '../output/stylesheet/component-css';
+import { SHIPPED } from '../output/stylesheet/selector-scheme';
+import { stylesheetText } from '../output/stylesheet/stylesheet';
+import { tokensStylesheet } from '../output/tokens/tokens-css';
+import { resolve } from '../cascade/resolve';
 import { smallDocuments } from '../test/small-system';
 import { componentNamed } from './system';
 

@@ -1,11 +1,11 @@
-import type { ComponentDocument, ParameterDocument } from '../formats/component-document';
-import { LIMITS } from '../formats/limits';
-import { ObjectMemo } from '../formats/object-memo';
-import { originOf } from '../expansion/origin';
-import type { Derivation } from '../expansion/derived-documents';
-import type { Property } from '../values/property';
-import { propertyNamed } from '../values/property-registry';
-import { readValue } from '../values/value-syntax';
+import type { ComponentDocument, ParameterDocument } from '../documents/component-document';
+import { LIMITS } from '../json/quotas';
+import { ObjectMemo } from '../json/object-memo';
+import { originOf } from '../derivation/origin';
+import type { Derivation } from '../derivation/derived-documents';
+import type { Property } from '../css/property';
+import { propertyNamed } from '../css/property-registry';
+import { readValue } from '../css/value-syntax';
 import type { Nested } from './component';
 
 /** What whoever uses a component can set without another copy of it. */

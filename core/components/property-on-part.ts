@@ -1,8 +1,8 @@
-import type { Part } from '../anatomy/anatomy';
-import { oneOf } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import type { Property } from '../values/property';
-import { readProperty } from '../values/value-syntax';
+import type { Part } from './anatomy/anatomy';
+import { oneOf } from '../json/problem';
+import { nearest } from '../text/suggestions';
+import type { Property } from '../css/property';
+import { readProperty } from '../css/value-syntax';
 
 export type ReadPropertyOn =
   | { readonly ok: true; readonly property: Property }

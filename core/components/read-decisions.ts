@@ -1,7 +1,7 @@
-import type { ComponentDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import type { ProblemList } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { ComponentDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import type { ProblemList } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import type { Decision, Rule } from './component';
 
 /** Reads decisions; one about rules that are not there, or that have changed places since, no longer counts. */

@@ -1,7 +1,7 @@
-import type { ComponentDocument, PlateDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { oneOf, type ProblemList } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { ComponentDocument, PlateDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { oneOf, type ProblemList } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import { readCondition } from '../space/condition';
 import type { Space } from '../space/space';
 import { reportDuplicateIds } from './duplicate-ids';

@@ -1,15 +1,15 @@
-import type { Anatomy } from '../anatomy/anatomy';
-import { hostAndPseudo } from '../anatomy/pseudo-parts';
-import type { RuleDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { LIMITS } from '../formats/limits';
-import { ObjectMemo } from '../formats/object-memo';
-import { brief, oneOf, ProblemList, type LocalProblem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { Anatomy } from './anatomy/anatomy';
+import { hostAndPseudo } from './anatomy/pseudo-parts';
+import type { RuleDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { LIMITS } from '../json/quotas';
+import { ObjectMemo } from '../json/object-memo';
+import { brief, oneOf, ProblemList, type LocalProblem } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import { readCondition } from '../space/condition';
 import type { Space } from '../space/space';
-import { valueKind } from '../values/value-kinds';
-import type { Property } from '../values/property';
+import { valueKind } from '../css/value-types';
+import type { Property } from '../css/property';
 import type { Rule, Setting } from './component';
 import {
   asTokens,
@@ -19,10 +19,10 @@ import {
   withDefaults,
   type Parameters,
 } from './parameters';
-import { propertyNamed } from '../values/property-registry';
+import { propertyNamed } from '../css/property-registry';
 import { readPropertyOn } from './property-on-part';
 import { reportDuplicateIds } from './duplicate-ids';
-import { readValue, sharedOut, tokenOf } from '../values/value-syntax';
+import { readValue, sharedOut, tokenOf } from '../css/value-syntax';
 
 const NO_RULES: readonly RuleDocument[] = [];
 

@@ -1,6 +1,6 @@
-import type { SituationDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import type { ProblemList } from '../formats/problem';
+import type { SituationDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import type { ProblemList } from '../json/problem';
 import { readCondition } from '../space/condition';
 import type { Space } from '../space/space';
 import type { Situation } from './component';

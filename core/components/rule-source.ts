@@ -1,6 +1,6 @@
-import type { OverlayDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { originAt } from '../expansion/origin';
+import type { OverlayDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { originAt } from '../derivation/origin';
 import type { Component } from './component';
 
 /** Where a rule was written. */

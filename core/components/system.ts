@@ -1,13 +1,13 @@
-import type { SystemDocument } from '../formats/component-document';
-import { documentsOf, type Documents } from '../formats/document-kinds';
-import { isObject } from '../formats/json';
-import type { Problem } from '../formats/problem';
+import type { SystemDocument } from '../documents/component-document';
+import { documentsOf, type Documents } from '../documents/document-kinds';
+import { isObject } from '../json/json';
+import type { Problem } from '../json/problem';
 import { readReference } from '../tokens/references';
 import { TokenModel } from '../tokens/token-model';
 import type { Component } from './component';
 import { Nesting } from './nesting/nesting';
-import { derivedDocuments } from '../expansion/derived-documents';
-import { asWritten, type Expansion, type Place } from '../expansion/expansion';
+import { derivedDocuments } from '../derivation/derived-documents';
+import { asWritten, type Expansion, type Place } from '../derivation/expansion';
 
 /** A design system compiled: tokens in all contexts, components, icons. */
 export interface System {

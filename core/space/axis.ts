@@ -1,7 +1,7 @@
-import type { AxisDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { oneOf, type ProblemList } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { AxisDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { oneOf, type ProblemList } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import { STATE_CATALOGUE, stateAxis, type StateAxisRow } from './state-catalogue';
 
 export interface AxisValue {

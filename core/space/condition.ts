@@ -1,8 +1,8 @@
-import type { ConditionDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import { ObjectMemo } from '../formats/object-memo';
-import { brief, oneOf, type ProblemList } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { ConditionDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import { ObjectMemo } from '../json/object-memo';
+import { brief, oneOf, type ProblemList } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import type { Axis } from './axis';
 import { bits, isEmpty, type Box } from './box';
 

@@ -1,4 +1,4 @@
-import { seededRandom } from '../covering/random';
+import { seededRandom } from '../cascade/covering/random';
 import { freshSeed } from '../test/seed';
 import { bits, type Box } from './box';
 import { EVERYWHERE, Extents, NOWHERE, type Extent } from './extent';

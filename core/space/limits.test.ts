@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import type { ComponentDocument, LimitDocument } from '../formats/component-document';
-import { ProblemList } from '../formats/problem';
+import type { ComponentDocument, LimitDocument } from '../documents/component-document';
+import { ProblemList } from '../json/problem';
 import { everyCombination, holdsIn, settledPlain, type Plain } from '../test/naive';
 import { entangledComponent } from '../test/random-system';
 import { freshSeed } from '../test/seed';

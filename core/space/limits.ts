@@ -1,6 +1,6 @@
 import { isEmpty, subtract, withMask, type Box } from './box';
 import { joined } from './merge-boxes';
-import { appliedOnce } from './settled-by';
+import { appliedOnce } from './apply-limits';
 
 /** A limit over a space's axes: inside `region`, each axis counts as the first allowed value when it is not allowed. */
 export interface Limit {

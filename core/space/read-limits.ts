@@ -1,6 +1,6 @@
-import type { LimitDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import type { ProblemList } from '../formats/problem';
+import type { LimitDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import type { ProblemList } from '../json/problem';
 import type { Axis } from './axis';
 import { readCondition } from './condition';
 import type { Limit } from './limits';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { everyCombination, holdsIn, isAllowed, settledPlain } from '../test/naive';
 import { randomComponent, valuesOf } from '../test/random-component';
-import type { ComponentDocument } from '../formats/component-document';
-import { ProblemList } from '../formats/problem';
+import type { ComponentDocument } from '../documents/component-document';
+import { ProblemList } from '../json/problem';
 import { conditionWords, readCondition, writeCondition } from './condition';
 import { bitCount, subtract, type Box } from './box';
 import { Extents } from './extent';

@@ -1,6 +1,6 @@
-import type { ComponentDocument } from '../formats/component-document';
-import { pointer } from '../formats/json';
-import type { ProblemList } from '../formats/problem';
+import type { ComponentDocument } from '../documents/component-document';
+import { pointer } from '../json/json';
+import type { ProblemList } from '../json/problem';
 import { readAxes, type Axis } from './axis';
 import { isEmpty, type Box } from './box';
 import { EVERYWHERE, NOWHERE, Extents, type Extent } from './extent';

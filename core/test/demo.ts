@@ -1,8 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
-import { documentKind } from '../formats/document-kinds';
+import { documentKind } from '../documents/document-kinds';
 import { compileSystem, type System } from '../components/system';
-import type { DerivedDocument } from '../formats/component-document';
+import type { DerivedDocument } from '../documents/component-document';
 
 const FOLDER = join(process.cwd(), 'demo/quayside');
 

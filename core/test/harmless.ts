@@ -1,6 +1,6 @@
 import { parse as parseCss, walk } from 'css-tree';
 import { JSDOM } from 'jsdom';
-import { CONTROL_ELEMENTS } from '../anatomy/part-kinds';
+import { CONTROL_ELEMENTS } from '../documents/part-kinds';
 
 /** Elements that selectors of ours name, besides classes. */
 const ELEMENTS: ReadonlySet<string> = new Set(['svg', '*', ...CONTROL_ELEMENTS]);

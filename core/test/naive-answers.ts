@@ -1,4 +1,4 @@
-import type { ComponentDocument, RuleDocument } from '../formats/component-document';
+import type { ComponentDocument, RuleDocument } from '../documents/component-document';
 import { everyCombination, holdsIn, isAllowed, type Plain } from './naive';
 import type { PlainTokens, RandomSystem } from './random-system';
 

@@ -4,7 +4,7 @@ import type {
   ConditionDocument,
   DerivedDocument,
   RuleDocument,
-} from '../formats/component-document';
+} from '../documents/component-document';
 import { holdsIn } from './naive';
 import { valuesOf } from './random-component';
 

@@ -1,4 +1,4 @@
-import type { ComponentDocument, PartDocument, RuleDocument } from '../formats/component-document';
+import type { ComponentDocument, PartDocument, RuleDocument } from '../documents/component-document';
 import { stateAxis } from '../space/state-catalogue';
 import { everyCombination, holdsIn, isAllowed, settledPlain, type Plain } from './naive';
 import { valuesOf } from './random-component';

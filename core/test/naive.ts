@@ -1,4 +1,4 @@
-import type { ComponentDocument, ConditionDocument, RuleDocument } from '../formats/component-document';
+import type { ComponentDocument, ConditionDocument, RuleDocument } from '../documents/component-document';
 import { stateAxis } from '../space/state-catalogue';
 import { valuesOf } from './random-component';
 

@@ -4,7 +4,7 @@ import type {
   ContentDocument,
   PartDocument,
   SampleDocument,
-} from '../formats/component-document';
+} from '../documents/component-document';
 import { smallDocuments } from './small-system';
 
 /** Fields of every sort that the demo has none of: other types of input, other elements, without a message, with buttons of their own. */

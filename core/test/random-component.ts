@@ -5,7 +5,7 @@ import type {
   ConditionDocument,
   LimitDocument,
   RuleDocument,
-} from '../formats/component-document';
+} from '../documents/component-document';
 import { STATE_CATALOGUE } from '../space/state-catalogue';
 
 /** Random small components for property tests: options and states, ladders, limits that settle, overlapping rules. */

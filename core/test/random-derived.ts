@@ -5,7 +5,7 @@ import type {
   ComponentDocument,
   DerivedDocument,
   OverlayDocument,
-} from '../formats/component-document';
+} from '../documents/component-document';
 import { plainDerived } from './naive-derivation';
 import { valuesOf } from './random-component';
 import { ON_PART, rulesOver, settlingComponent, systemOf, TEXTS, type RandomSystem } from './random-system';

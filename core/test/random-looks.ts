@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { readAnatomy } from '../anatomy/anatomy';
-import { isPseudo, type PseudoPart } from '../anatomy/pseudo-parts';
-import type { ComponentDocument, RuleDocument } from '../formats/component-document';
-import { ProblemList } from '../formats/problem';
-import type { Property } from '../values/property';
-import { PROPERTIES } from '../values/property-registry';
-import { valueKind } from '../values/value-kinds';
-import { readValue } from '../values/value-syntax';
+import { readAnatomy } from '../components/anatomy/anatomy';
+import { isPseudo, type PseudoPart } from '../components/anatomy/pseudo-parts';
+import type { ComponentDocument, RuleDocument } from '../documents/component-document';
+import { ProblemList } from '../json/problem';
+import type { Property } from '../css/property';
+import { PROPERTIES } from '../css/property-registry';
+import { valueKind } from '../css/value-types';
+import { readValue } from '../css/value-syntax';
 import { conditionOver, randomAxes, settlingLimits } from './random-component';
 import { smallDocuments } from './small-system';
 

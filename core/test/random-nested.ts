@@ -7,7 +7,7 @@ import type {
   ParameterDocument,
   PartDocument,
   RuleDocument,
-} from '../formats/component-document';
+} from '../documents/component-document';
 import { plainDerived } from './naive-derivation';
 import { conditionOver, settlingLimits, valuesOf } from './random-component';
 import type { Library } from './naive-nesting';

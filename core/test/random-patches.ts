@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { isObject, pointer, valueAt } from '../formats/json';
-import { applyPatch, type Patch, type PatchOperation } from '../formats/patch';
+import { isObject, pointer, valueAt } from '../json/json';
+import { applyPatch, type Patch, type PatchOperation } from '../patch/patch';
 
 /** A document with lists of entries that have ids, of parts within parts, and of texts. */
 export const BASE = {

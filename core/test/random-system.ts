@@ -5,7 +5,7 @@ import type {
   ConditionDocument,
   LimitDocument,
   RuleDocument,
-} from '../formats/component-document';
+} from '../documents/component-document';
 import { conditionOver, randomAxes, settlingLimits } from './random-component';
 import { smallDocuments } from './small-system';
 

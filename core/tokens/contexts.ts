@@ -1,4 +1,4 @@
-import { nearest } from '../formats/suggest';
+import { nearest } from '../text/suggestions';
 
 /** A modifier and its contexts, in the document's order. */
 export interface Modifier {

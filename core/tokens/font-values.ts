@@ -1,4 +1,4 @@
-import { cssIdentifier, cssString } from '../formats/css-text';
+import { cssIdentifier, cssString } from '../text/css-text';
 
 /** Names of weights and their numbers (CSS Fonts 4). */
 export const FONT_WEIGHTS: Readonly<Record<string, number>> = {

@@ -1,6 +1,6 @@
-import type { JsonObject } from '../formats/json';
-import { ObjectMemo } from '../formats/object-memo';
-import { brief } from '../formats/problem';
+import type { JsonObject } from '../json/json';
+import { ObjectMemo } from '../json/object-memo';
+import { brief } from '../json/problem';
 import { readReference } from './references';
 import { mergeTrees, type DeclaredGroup, type DeclaredToken } from './token-tree';
 

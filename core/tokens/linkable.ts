@@ -1,4 +1,4 @@
-import { isObject } from '../formats/json';
+import { isObject } from '../json/json';
 import { readReference } from './references';
 import { TOKEN_TYPES } from './token-types';
 

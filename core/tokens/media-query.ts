@@ -1,6 +1,6 @@
 import { generate, parse } from 'css-tree';
-import { isDeeplyBracketed } from '../formats/css-text';
-import { LIMITS } from '../formats/limits';
+import { isDeeplyBracketed } from '../text/css-text';
+import { LIMITS } from '../json/quotas';
 
 /** A media query as CSS writes it; `null` for any other text. */
 export function mediaQuery(text: string): string | null {

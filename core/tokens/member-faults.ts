@@ -1,6 +1,6 @@
-import type { JsonObject, Step } from '../formats/json';
-import { oneOf } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import type { JsonObject, Step } from '../json/json';
+import { oneOf } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import { TOKEN_TYPES } from './token-types';
 
 /** What is wrong with what a token or a group says of itself; its value is looked at with its type. */

@@ -1,4 +1,4 @@
-import { isObject, pointerSteps } from '../formats/json';
+import { isObject, pointerSteps } from '../json/json';
 
 /** A reference inside a token's value. */
 export type Reference =

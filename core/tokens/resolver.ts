@@ -1,13 +1,13 @@
-import { isObject, pointer, valueAt, type Step } from '../formats/json';
-import { LIMITS } from '../formats/limits';
-import { brief, ProblemList, type Problem } from '../formats/problem';
-import { nearest } from '../formats/suggest';
-import { withinLimit } from './context-limit';
+import { isObject, pointer, valueAt, type Step } from '../json/json';
+import { LIMITS } from '../json/quotas';
+import { brief, ProblemList, type Problem } from '../json/problem';
+import { nearest } from '../text/suggestions';
+import { withinLimit } from './context-quota';
 import type { ColorScheme, ContextInput, Modifier } from './contexts';
 import { mediaQuery } from './media-query';
 import { decoded, fragmentSteps } from './references';
 import { mergeTrees, NO_TOKENS, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
-import type { Documents } from '../formats/document-kinds';
+import type { Documents } from '../documents/document-kinds';
 
 /** One step of the order in which tokens are merged. */
 export interface Layer {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { applyPatch, type PatchOperation } from '../formats/patch';
-import { pointer, valueAt } from '../formats/json';
+import { applyPatch, type PatchOperation } from '../patch/patch';
+import { pointer, valueAt } from '../json/json';
 import { freshSeed } from '../test/seed';
 import { TokenModel } from './token-model';
 import type { TokenSet } from './token-set';

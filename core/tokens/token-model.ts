@@ -1,6 +1,6 @@
-import type { Documents } from '../formats/document-kinds';
-import { LIMITS } from '../formats/limits';
-import type { Problem } from '../formats/problem';
+import type { Documents } from '../documents/document-kinds';
+import { LIMITS } from '../json/quotas';
+import type { Problem } from '../json/problem';
 import { completeInput, ContextError, type ContextInput, type Modifier } from './contexts';
 import { mergedTree, readResolver, type Resolver } from './resolver';
 import { declarationsOf, type Declarations } from './token-declarations';

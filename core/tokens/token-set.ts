@@ -1,8 +1,8 @@
-import { isObject, pointer, valueAt, type JsonObject, type Step } from '../formats/json';
-import { LIMITS } from '../formats/limits';
-import { ObjectMemo } from '../formats/object-memo';
-import { oneOf, ProblemList, type Problem } from '../formats/problem';
-import { nearest, Suggestions } from '../formats/suggest';
+import { isObject, pointer, valueAt, type JsonObject, type Step } from '../json/json';
+import { LIMITS } from '../json/quotas';
+import { ObjectMemo } from '../json/object-memo';
+import { oneOf, ProblemList, type Problem } from '../json/problem';
+import { nearest, Suggestions } from '../text/suggestions';
 import { readReference, referencesIn, type Reference } from './references';
 import { withExtensions } from './group-extension';
 import type { DeclaredGroup, DeclaredToken, Origin } from './token-tree';

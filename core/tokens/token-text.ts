@@ -1,4 +1,4 @@
-import { shortDecimal } from '../formats/css-text';
+import { shortDecimal } from '../text/css-text';
 import { tokenColorFromCss } from './color';
 import { readReference } from './references';
 import { TOKEN_TYPES, valueCss, valueFaults } from './token-types';

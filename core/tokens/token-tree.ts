@@ -1,7 +1,7 @@
-import { isObject, pointer, type JsonObject, type Step } from '../formats/json';
-import { keysInOrder } from '../formats/key-order';
-import { ObjectMemo } from '../formats/object-memo';
-import type { ProblemList } from '../formats/problem';
+import { isObject, pointer, type JsonObject, type Step } from '../json/json';
+import { keysInOrder } from '../json/key-order';
+import { ObjectMemo } from '../json/object-memo';
+import type { ProblemList } from '../json/problem';
 import { memberFaults } from './member-faults';
 
 /** Where something was written. */

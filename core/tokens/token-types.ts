@@ -1,7 +1,7 @@
-import { shortDecimal } from '../formats/css-text';
-import { isObject, type Step } from '../formats/json';
-import { oneOf } from '../formats/problem';
-import { nearest } from '../formats/suggest';
+import { shortDecimal } from '../text/css-text';
+import { isObject, type Step } from '../json/json';
+import { oneOf } from '../json/problem';
+import { nearest } from '../text/suggestions';
 import { family, FONT_WEIGHTS } from './font-values';
 import { COLOR_SPACES, colorCss, type TokenColor } from './color';
 import { readReference } from './references';

@@ -1,6 +1,6 @@
 import type { Act } from '../behaviour/acts';
-import { noted } from '../behaviour/noted';
-import { planOf } from '../behaviour/plan-of';
+import { noted } from '../behaviour/act-recorder';
+import { planOf } from '../behaviour/make-plan';
 import type { Combination } from '../space/space';
 import { givenOf, type Trial, type TrialField } from './trials';
 

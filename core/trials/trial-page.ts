@@ -1,9 +1,9 @@
 import type { System } from '../components/system';
-import { fieldTree, type FieldNode } from '../emit/field-tree';
-import { namesOf } from '../emit/names';
-import { componentCssText, tokensCssText } from '../emit/outputs';
-import { planToShip } from '../shipped/plan-to-ship';
-import type { ShippedPlan } from '../shipped/shipped-plan';
+import { fieldTree, type FieldNode } from '../render/field-tree';
+import { namesOf } from '../render/names';
+import { componentCssText, tokensCssText } from '../output/outputs';
+import { planToShip } from '../runtime/plan-to-ship';
+import type { ShippedPlan } from '../runtime/shipped-plan';
 import type { Trial, TrialField } from './trials';
 
 /** A field of a trial's page: its markup, its control under the name that it is sent by, and what its script knows. */

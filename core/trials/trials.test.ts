@@ -1,11 +1,11 @@
 import { readAct } from '../behaviour/acts';
 import { play } from '../behaviour/play';
 import { checkSystem } from '../checks/check-system';
-import { addEntry, renameEntry } from '../editing/entry-edits';
-import { removeComponent, renameComponent } from '../editing/component-edits';
-import { addTrial, changeTrial, removeTrial } from '../editing/trial-edits';
+import { addEntry, renameEntry } from '../edits/entry-edits';
+import { removeComponent, renameComponent } from '../edits/component-edits';
+import { addTrial, changeTrial, removeTrial } from '../edits/trial-edits';
 import { compileSystem, componentNamed, type System } from '../components/system';
-import type { TrialDocument } from '../formats/trial-document';
+import type { TrialDocument } from '../documents/trial-document';
 import { demoDocuments } from '../test/demo';
 import { logged, loggedText, walkthroughFrom, type TrialLog } from './trial-log';
 import { trialFields, trialStyles } from './trial-page';

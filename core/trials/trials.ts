@@ -1,10 +1,10 @@
 import { behaves } from '../behaviour/behaves';
 import type { Component } from '../components/component';
 import { componentNamed, type System } from '../components/system';
-import { documentsOf } from '../formats/document-kinds';
-import type { SampleDocument } from '../formats/component-document';
-import type { TrialDocument, TrialFieldDocument, TrialDirection } from '../formats/trial-document';
-import { sampleNamed } from '../plates/plate-grid';
+import { documentsOf } from '../documents/document-kinds';
+import type { SampleDocument } from '../documents/component-document';
+import type { TrialDocument, TrialFieldDocument, TrialDirection } from '../documents/trial-document';
+import { sampleNamed } from '../cascade/plates/plate-grid';
 import type { Combination } from '../space/space';
 
 /** Fields in a form: what a trial's document says, with what it leaves open filled in. */

@@ -1,13 +1,13 @@
 import type { WebDriver } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { readAct, type Act } from '@periwinkle/core/behaviour/acts';
-import { isPicked } from '@periwinkle/core/behaviour/entry-types';
+import { isPicked } from '@periwinkle/core/behaviour/input-types';
 import type { Plan } from '@periwinkle/core/behaviour/plan';
-import { named, planOf } from '@periwinkle/core/behaviour/plan-of';
+import { named, planOf } from '@periwinkle/core/behaviour/make-plan';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
-import { exampleMarkup } from '@periwinkle/core/emit/component-page';
-import { namesOf } from '@periwinkle/core/emit/names';
+import { exampleMarkup } from '@periwinkle/core/output/page/component-page';
+import { namesOf } from '@periwinkle/core/render/names';
 import { stateAxis } from '@periwinkle/core/space/state-catalogue';
 
 /** What a page shows of a field after an act. */

@@ -1,7 +1,7 @@
 import { converter, parse } from 'culori';
-import { hostAndPseudo } from '@periwinkle/core/anatomy/pseudo-parts';
-import { leavesOf, shorthandOf } from '@periwinkle/core/values/property-registry';
-import type { Outcomes } from '@periwinkle/core/resolution/outcome';
+import { hostAndPseudo } from '@periwinkle/core/components/anatomy/pseudo-parts';
+import { leavesOf, shorthandOf } from '@periwinkle/core/css/property-registry';
+import type { Outcomes } from '@periwinkle/core/cascade/outcome';
 
 const toRgb = converter('rgb');
 

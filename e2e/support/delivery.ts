@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import type { System } from '@periwinkle/core/components/system';
-import { delivery } from '@periwinkle/core/shipped/delivery';
+import { delivery } from '@periwinkle/core/runtime/delivery';
 
 /** The outputs of a system in a folder of their own, as a product developer would unpack them. */
 export class Delivery {

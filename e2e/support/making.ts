@@ -1,6 +1,6 @@
 import type { WebDriver, WebElement } from 'selenium-webdriver';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
-import type { ComponentDocument, DerivedDocument } from '@periwinkle/core/formats/component-document';
+import type { ComponentDocument, DerivedDocument } from '@periwinkle/core/documents/component-document';
 import { PATIENCE } from './patience';
 
 /** The line that bears a label. */

@@ -1,8 +1,8 @@
 import type { Response } from 'express';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import { writeJson } from '@periwinkle/core/formats/json-text';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import { writeJson } from '@periwinkle/core/json/json-text';
 import { documentPieces, PIECE_LETTERS, type DocumentText } from './document-texts';
 import { rawObject, RawJson } from './raw-json';
 import { UnderWay } from './under-way';

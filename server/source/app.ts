@@ -1,7 +1,7 @@
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Config } from './config';

@@ -2,7 +2,7 @@ import { setTimeout } from 'node:timers/promises';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import type { MySqlTransactionConfig } from 'drizzle-orm/mysql-core';
 import { createPool, type Pool } from 'mysql2/promise';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { causeCode, causeOf, DatabaseError } from './database-error';
 import { migrateTables } from './migrating';
 import * as schema from './schema';

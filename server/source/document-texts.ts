@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { writeJson } from '@periwinkle/core/formats/json-text';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
+import { writeJson } from '@periwinkle/core/json/json-text';
 import type { Database, Transaction } from './database';
 import { documents } from './schema';
 

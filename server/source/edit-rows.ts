@@ -1,5 +1,5 @@
 import { and, asc, eq, gt, lte, sql, type SQL } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import type { Database, Transaction } from './database';
 import { rawList, rawObject, RawJson } from './raw-json';
 import { edits } from './schema';

@@ -1,4 +1,4 @@
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { BODY_SCHEMAS } from './work/request-bodies';
 
 type Json = Record<string, unknown>;

@@ -1,4 +1,4 @@
-import { writeJson } from '@periwinkle/core/formats/json-text';
+import { writeJson } from '@periwinkle/core/json/json-text';
 
 /** JSON that is written already, as documents and patches are stored: it goes into answers as it is. */
 export class RawJson {

@@ -1,4 +1,4 @@
-import type { Problem } from '@periwinkle/core/formats/problem';
+import type { Problem } from '@periwinkle/core/json/problem';
 
 /** A request that is answered with an error, in the terms of RFC 9457 (problem details). */
 export class Refusal extends Error {

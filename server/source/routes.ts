@@ -1,9 +1,9 @@
-import { writeJson } from '@periwinkle/core/formats/json-text';
+import { writeJson } from '@periwinkle/core/json/json-text';
 import { Router, text, type Request, type Response } from 'express';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { brief } from '@periwinkle/core/formats/problem';
-import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
+import { brief } from '@periwinkle/core/json/problem';
+import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
 import type { OpenDatabase } from './database';
 import { answer, answerText, answerWhole } from './answers';
 import { historyEnds, listChanges } from './changes';

@@ -1,5 +1,5 @@
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { inTransaction, snapshot, type Database, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './changes';
 import { readTexts, type DocumentText } from './document-texts';

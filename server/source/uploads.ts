@@ -1,5 +1,5 @@
 import type { Request, RequestHandler, Response } from 'express';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { answerProblem } from './answers';
 import { problemText } from './problem-text';
 import { Refusal } from './refusal';

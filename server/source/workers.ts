@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { setTimeout } from 'node:timers/promises';
 import { LRUCache } from 'lru-cache';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { collectGarbage } from './garbage';
 import { Lane, type LaneLimits } from './lane';
 import { WrittenRefusal, type Refusal } from './refusal';

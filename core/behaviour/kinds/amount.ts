@@ -1,4 +1,4 @@
-import { amountIn, grouped, ungrouped } from '../../content/amounts';
+import { amountIn, grouped, ungrouped } from '../../components/content/amounts';
 import { TEXT, type ValueKind } from './value-kind';
 
 export const amount: ValueKind = {

@@ -3,7 +3,7 @@ import type { Machine } from '../machine';
 import { isNative } from '../native-list';
 import type { KeyPress, ListEntry, ListManners, Turn, ValueKind } from './value-kind';
 
-import { BETWEEN } from '../../content/entries';
+import { BETWEEN } from '../../components/content/entries';
 /** Ids of what is chosen. */
 export const chosenIn = (value: string): readonly string[] => (value === '' ? [] : value.split(BETWEEN));
 

@@ -1,4 +1,4 @@
-import { halfOf, shownTime, timeIn } from '../../content/times';
+import { halfOf, shownTime, timeIn } from '../../components/content/times';
 import { TEXT, type ValueKind } from './value-kind';
 
 export const time: ValueKind = {

@@ -1,6 +1,6 @@
-import { lengthOf } from '../../content/graphemes';
-import type { ValueDocument } from '../../formats/component-document';
-import type { Clock } from '../../content/times';
+import { lengthOf } from '../../text/graphemes';
+import type { ValueDocument } from '../../documents/component-document';
+import type { Clock } from '../../components/content/times';
 import type { FieldState } from '../field-state';
 import type { Machine } from '../machine';
 import type { Plan } from '../plan';

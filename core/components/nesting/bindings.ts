@@ -1,7 +1,7 @@
-import type { ConditionDocument } from '../../formats/component-document';
-import { isObject, pointer } from '../../formats/json';
-import { brief, oneOf, type ProblemList } from '../../formats/problem';
-import { nearest } from '../../formats/suggest';
+import type { ConditionDocument } from '../../documents/component-document';
+import { isObject, pointer } from '../../json/json';
+import { brief, oneOf, type ProblemList } from '../../json/problem';
+import { nearest } from '../../text/suggestions';
 import type { Axis } from '../../space/axis';
 import type { Box } from '../../space/box';
 import { readCondition } from '../../space/condition';

@@ -1,8 +1,8 @@
 import { checkSystem } from '../../checks/check-system';
 import { componentNamed } from '../system';
-import type { Problem } from '../../formats/problem';
-import { contests } from '../../questions/contested';
-import { resolve } from '../../resolution/resolve';
+import type { Problem } from '../../json/problem';
+import { contests } from '../../cascade/questions/contests';
+import { resolve } from '../../cascade/resolve';
 import { smallDocuments } from '../../test/small-system';
 
 /** What is wrong with uses of other components is told at its place, once, and nothing else is lost. */

@@ -1,13 +1,13 @@
 import type { Component, Nested, Rule, Setting } from '../component';
 import { inside, withDefaults, type Parameters } from '../parameters';
 import { forStylesheets } from '../read-rules';
-import { ObjectMemo } from '../../formats/object-memo';
-import { pointer } from '../../formats/json';
-import type { ProblemList } from '../../formats/problem';
-import { nearest } from '../../formats/suggest';
-import type { RuleDocument } from '../../formats/component-document';
-import { mapCalc } from '../../values/calc';
-import { readValue, type Value } from '../../values/value-syntax';
+import { ObjectMemo } from '../../json/object-memo';
+import { pointer } from '../../json/json';
+import type { ProblemList } from '../../json/problem';
+import { nearest } from '../../text/suggestions';
+import type { RuleDocument } from '../../documents/component-document';
+import { mapCalc } from '../../css/calc';
+import { readValue, type Value } from '../../css/value-syntax';
 
 const merged = new ObjectMemo<Merged>();
 

@@ -1,7 +1,7 @@
 import type { Component, Nested } from '../component';
-import { isObject } from '../../formats/json';
-import { ObjectMemo } from '../../formats/object-memo';
-import { ProblemList, type LocalProblem } from '../../formats/problem';
+import { isObject } from '../../json/json';
+import { ObjectMemo } from '../../json/object-memo';
+import { ProblemList, type LocalProblem } from '../../json/problem';
 import type { Axis } from '../../space/axis';
 import type { Space } from '../../space/space';
 import { readBindings, type Binding } from './bindings';

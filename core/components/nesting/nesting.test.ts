@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { componentNamed, compileSystem, type System } from '../system';
 import type { Component } from '../component';
-import { contestedWhere, contests } from '../../questions/contested';
-import { deadRules } from '../../questions/dead';
-import { distinctLooks } from '../../questions/distinct-looks';
-import { sameLooking } from '../../questions/same-looking';
-import { touchedByRule } from '../../questions/touched';
-import { resolve } from '../../resolution/resolve';
+import { contestedWhere, contests } from '../../cascade/questions/contests';
+import { deadRules } from '../../cascade/questions/dead-rules';
+import { distinctLooks } from '../../cascade/questions/distinct-looks';
+import { sameLooking } from '../../cascade/questions/same-looking';
+import { touchedByRule } from '../../cascade/questions/touched-regions';
+import { resolve } from '../../cascade/resolve';
 import type { Extent } from '../../space/extent';
 import type { Plain } from '../../test/naive';
 import { everyPoint, pointsOf, type Point, type Word } from '../../test/naive-nesting';

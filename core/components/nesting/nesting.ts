@@ -1,9 +1,9 @@
-import type { ComponentDocument } from '../../formats/component-document';
-import { documentsOf } from '../../formats/document-kinds';
-import { LIMITS } from '../../formats/limits';
-import { brief, oneOf, ProblemList, type Problem } from '../../formats/problem';
-import { nearest } from '../../formats/suggest';
-import type { DerivedDocuments } from '../../expansion/derived-documents';
+import type { ComponentDocument } from '../../documents/component-document';
+import { documentsOf } from '../../documents/document-kinds';
+import { LIMITS } from '../../json/quotas';
+import { brief, oneOf, ProblemList, type Problem } from '../../json/problem';
+import { nearest } from '../../text/suggestions';
+import type { DerivedDocuments } from '../../derivation/derived-documents';
 import type { FoundUse } from './nested';
 import { usesIn, type Use } from './uses';
 import { compileComponent } from '../compile-component';

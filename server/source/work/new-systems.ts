@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { isObject } from '@periwinkle/core/formats/json';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
+import { isObject } from '@periwinkle/core/json/json';
 import { inTransaction, snapshot, type Database } from '../database';
 import { Refusal } from '../refusal';
 import { documents, systems } from '../schema';

@@ -1,6 +1,6 @@
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/formats/patch';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/patch/patch';
 import { notFound, Refusal } from '../refusal';
 import { bodyText, type StoredDocument } from './parsed-documents';
 import { refuseLonger, sizeOf } from './refusing';

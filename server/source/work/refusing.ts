@@ -1,6 +1,6 @@
 import { newErrors } from '@periwinkle/core/checks/new-errors';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import type { Problem } from '@periwinkle/core/formats/problem';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import type { Problem } from '@periwinkle/core/json/problem';
 import { Refusal } from '../refusal';
 import { bodiesOf, type StoredDocument } from './parsed-documents';
 

@@ -1,9 +1,9 @@
 import Ajv, { type ValidateFunction } from 'ajv';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import type { Patch } from '@periwinkle/core/formats/patch';
-import type { LocalProblem } from '@periwinkle/core/formats/problem';
-import { readJson } from '@periwinkle/core/formats/read-json';
-import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import type { Patch } from '@periwinkle/core/patch/patch';
+import type { LocalProblem } from '@periwinkle/core/json/problem';
+import { readJson } from '@periwinkle/core/json/read-json';
+import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
 import { Refusal } from '../refusal';
 import { computing } from './computing';
 

@@ -1,7 +1,7 @@
 import { checkSystem } from '@periwinkle/core/checks/check-system';
-import { canonicalText } from '@periwinkle/core/formats/canonical';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { writeJson } from '@periwinkle/core/formats/json-text';
+import { canonicalText } from '@periwinkle/core/documents/canonical';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
+import { writeJson } from '@periwinkle/core/json/json-text';
 import type { Database } from '../database';
 import { editJson, editsJson } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';

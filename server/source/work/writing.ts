@@ -1,7 +1,7 @@
 import { and, eq, isNull, or, sql, type SQL } from 'drizzle-orm';
-import { guarded } from '@periwinkle/core/formats/identity';
-import { isObject } from '@periwinkle/core/formats/json';
-import { writeJson } from '@periwinkle/core/formats/json-text';
+import { guarded } from '@periwinkle/core/patch/identity';
+import { isObject } from '@periwinkle/core/json/json';
+import { writeJson } from '@periwinkle/core/json/json-text';
 import { inTransaction, Overtaken, type Database, type Transaction } from '../database';
 import { asStored, type StoredEdit } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';

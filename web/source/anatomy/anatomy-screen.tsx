@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
-import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
+import { sampleNamed } from '@periwinkle/core/cascade/plates/plate-grid';
 import { Choice } from '../common/choice';
 import { counted } from '../common/numbers';
 import { SheetHead } from '../common/sheet-head';

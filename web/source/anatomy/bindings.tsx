@@ -1,10 +1,10 @@
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
-import type { PartChange } from '@periwinkle/core/editing/part-edits';
-import type { ConditionDocument } from '@periwinkle/core/formats/component-document';
-import { isObject } from '@periwinkle/core/formats/json';
-import { ProblemList } from '@periwinkle/core/formats/problem';
+import type { PartChange } from '@periwinkle/core/edits/part-edits';
+import type { ConditionDocument } from '@periwinkle/core/documents/component-document';
+import { isObject } from '@periwinkle/core/json/json';
+import { ProblemList } from '@periwinkle/core/json/problem';
 import type { Axis } from '@periwinkle/core/space/axis';
 import { conditionWords, readCondition } from '@periwinkle/core/space/condition';
 import { Choice } from '../common/choice';

@@ -1,4 +1,4 @@
-import type { Dimension } from '@periwinkle/core/geometry/dimensions';
+import type { Dimension } from '@periwinkle/core/layout/dimensions';
 
 /** Where lines of an axis stand, px from the stage's end: sizes on the outer, paddings and gaps on the inner. */
 const LANES = { x: { size: 22, inset: 50, gap: 50 }, y: { size: 66, inset: 92, gap: 92 } } as const;

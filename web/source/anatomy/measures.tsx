@@ -1,5 +1,5 @@
-import type { Place } from '@periwinkle/core/geometry/geometry';
-import type { Outcome } from '@periwinkle/core/resolution/outcome';
+import type { Place } from '@periwinkle/core/layout/geometry';
+import type { Outcome } from '@periwinkle/core/cascade/outcome';
 import type { PartLine } from './part-lines';
 
 /** What is told of a part, from the outside in; a row where some rule says it. */

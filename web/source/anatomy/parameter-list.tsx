@@ -7,8 +7,8 @@ import {
   moveEntry,
   removeEntry,
   renameEntry,
-} from '@periwinkle/core/editing/entry-edits';
-import type { ParameterDocument } from '@periwinkle/core/formats/component-document';
+} from '@periwinkle/core/edits/entry-edits';
+import type { ParameterDocument } from '@periwinkle/core/documents/component-document';
 import { Choice } from '../common/choice';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
 import { useOpened } from '../data/opened-address';

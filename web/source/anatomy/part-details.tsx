@@ -1,10 +1,10 @@
 import { Link } from 'react-router';
-import { CONTROL_ELEMENTS, PART_KINDS } from '@periwinkle/core/anatomy/part-kinds';
+import { CONTROL_ELEMENTS, PART_KINDS } from '@periwinkle/core/documents/part-kinds';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
-import { changePart, renamePart, returnPart, type PartChange } from '@periwinkle/core/editing/part-edits';
-import type { PartDocument } from '@periwinkle/core/formats/component-document';
+import { changePart, renamePart, returnPart, type PartChange } from '@periwinkle/core/edits/part-edits';
+import type { PartDocument } from '@periwinkle/core/documents/component-document';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import { useState } from 'react';
 import { Choice } from '../common/choice';

@@ -1,8 +1,8 @@
-import type { Part } from '@periwinkle/core/anatomy/anatomy';
+import type { Part } from '@periwinkle/core/components/anatomy/anatomy';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
-import { partSource, writtenName, type PartSource } from '@periwinkle/core/editing/part-edits';
-import { resolve } from '@periwinkle/core/resolution/resolve';
+import { partSource, writtenName, type PartSource } from '@periwinkle/core/edits/part-edits';
+import { resolve } from '@periwinkle/core/cascade/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
 
 /** A part as the list of parts shows it; one that uses another component stands for all of that. */

@@ -8,8 +8,8 @@ import {
 } from '@dnd-kit/core';
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
-import type { PartPlace } from '@periwinkle/core/editing/following-parts';
-import { movePart, removePart, unwrapPart, wrapParts } from '@periwinkle/core/editing/part-edits';
+import type { PartPlace } from '@periwinkle/core/edits/rename-in-parts';
+import { movePart, removePart, unwrapPart, wrapParts } from '@periwinkle/core/edits/part-edits';
 import { Choice } from '../common/choice';
 import { useCaughtFocus } from '../common/focus';
 import { useStore } from '../data/system-context';

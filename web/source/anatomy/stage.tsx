@@ -1,12 +1,12 @@
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
-import { namesOf } from '@periwinkle/core/emit/names';
-import type { SampleDocument } from '@periwinkle/core/formats/component-document';
-import { placeCallouts, type Rect } from '@periwinkle/core/geometry/callouts';
-import { dimensionsOf } from '@periwinkle/core/geometry/dimensions';
-import { geometry, type Place } from '@periwinkle/core/geometry/geometry';
-import { resolve } from '@periwinkle/core/resolution/resolve';
+import { namesOf } from '@periwinkle/core/render/names';
+import type { SampleDocument } from '@periwinkle/core/documents/component-document';
+import { placeCallouts, type Rect } from '@periwinkle/core/layout/callouts';
+import { dimensionsOf } from '@periwinkle/core/layout/dimensions';
+import { geometry, type Place } from '@periwinkle/core/layout/geometry';
+import { resolve } from '@periwinkle/core/cascade/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { pageColor } from '../specimen/page-color';

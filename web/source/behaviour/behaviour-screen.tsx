@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import type { PassageRow } from '@periwinkle/core/behaviour/passages';
+import type { PassageRow } from '@periwinkle/core/behaviour/transitions';
 import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import type { Combination } from '@periwinkle/core/space/space';

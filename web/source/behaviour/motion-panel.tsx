@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
-import { motion, type Look, type Motion } from '@periwinkle/core/motion/motion';
+import { motion, type Look, type Motion } from '@periwinkle/core/layout/motion';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { Choice } from '../common/choice';
 import { PreviewSurface } from '../specimen/preview-surface';

@@ -1,6 +1,6 @@
 import { useEffect, useLayoutEffect, useRef } from 'react';
-import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import type { Look } from '@periwinkle/core/motion/motion';
+import { fieldTree } from '@periwinkle/core/render/field-tree';
+import type { Look } from '@periwinkle/core/layout/motion';
 import { becomeLike } from '../specimen/become-like';
 import { buildField } from '../specimen/build-field';
 import type { Shape } from '../specimen/specimen';

@@ -1,5 +1,5 @@
 import { useMemo, type KeyboardEvent } from 'react';
-import type { Passage, PassageTable } from '@periwinkle/core/behaviour/passages';
+import type { Passage, PassageTable } from '@periwinkle/core/behaviour/transitions';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';

@@ -1,12 +1,12 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { VALUE_KINDS } from '@periwinkle/core/behaviour/kinds/value-kinds';
-import { noted } from '@periwinkle/core/behaviour/noted';
+import { noted } from '@periwinkle/core/behaviour/act-recorder';
 import { situationAt } from '@periwinkle/core/behaviour/situation-at';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
-import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { attachWhole } from '@periwinkle/core/shipped/attach-whole';
-import { planToShip } from '@periwinkle/core/shipped/plan-to-ship';
+import { fieldTree } from '@periwinkle/core/render/field-tree';
+import { attachWhole } from '@periwinkle/core/runtime/attach-whole';
+import { planToShip } from '@periwinkle/core/runtime/plan-to-ship';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { useOpened } from '../data/opened-address';
 import { buildField } from '../specimen/build-field';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { drawnAt, type PlayedField } from '@periwinkle/core/behaviour/drawn-field';
+import { drawnAt, type PlayedField } from '@periwinkle/core/behaviour/rendered-field';
 import { beginning, moments, StoppedPlay, type Played } from '@periwinkle/core/behaviour/play';
 import { situationAt } from '@periwinkle/core/behaviour/situation-at';
 import type { Component } from '@periwinkle/core/components/component';

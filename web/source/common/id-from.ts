@@ -1,4 +1,4 @@
-import { plainLetters } from '@periwinkle/core/formats/plain-letters';
+import { plainLetters } from '@periwinkle/core/text/transliteration';
 
 /** An id that says what a title says; empty where none of its letters can stand in one. */
 export const idFrom = (title: string): string =>

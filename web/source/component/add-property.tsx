@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import { readPropertyOn } from '@periwinkle/core/components/property-on-part';
-import { PROPERTY_NAMES } from '@periwinkle/core/values/property-registry';
+import { PROPERTY_NAMES } from '@periwinkle/core/css/property-registry';
 import { Completion, fitting } from '../common/completion';
 
 const MOST_LISTED = 50;

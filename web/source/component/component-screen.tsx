@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { sampleNamed, type Cell, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
-import { reachedCells, scopeOf } from '@periwinkle/core/plates/scope';
+import { sampleNamed, type Cell, type PlateGrid } from '@periwinkle/core/cascade/plates/plate-grid';
+import { reachedCells, scopeOf } from '@periwinkle/core/cascade/plates/scope';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import type { Box } from '@periwinkle/core/space/box';

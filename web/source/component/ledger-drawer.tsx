@@ -1,9 +1,10 @@
 import { nanoid } from 'nanoid';
 import { useCallback, useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { entryProblem } from '@periwinkle/core/checks/check-entry';
-import { contrast, surfaceBehind } from '@periwinkle/core/checks/contrast';
-import type { Cell } from '@periwinkle/core/plates/plate-grid';
-import type { Scope } from '@periwinkle/core/plates/scope';
+import { contrast } from '@periwinkle/core/css/contrast';
+import { surfaceBehind } from '@periwinkle/core/cascade/surface-behind';
+import type { Cell } from '@periwinkle/core/cascade/plates/plate-grid';
+import type { Scope } from '@periwinkle/core/cascade/plates/scope';
 import type { Component } from '@periwinkle/core/components/component';
 import { ruleSource } from '@periwinkle/core/components/rule-source';
 import {
@@ -11,11 +12,11 @@ import {
   removeRulePatch,
   settingPatch,
   type SettingTarget,
-} from '@periwinkle/core/editing/edit-rules';
-import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/resolution/ledger';
-import { propertyNamed } from '@periwinkle/core/values/property-registry';
-import { valueKind } from '@periwinkle/core/values/value-kinds';
-import { resolve } from '@periwinkle/core/resolution/resolve';
+} from '@periwinkle/core/edits/edit-rules';
+import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/cascade/ledger';
+import { propertyNamed } from '@periwinkle/core/css/property-registry';
+import { valueKind } from '@periwinkle/core/css/value-types';
+import { resolve } from '@periwinkle/core/cascade/resolve';
 import type { Box } from '@periwinkle/core/space/box';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { useKeptNumber } from '../common/use-kept-number';

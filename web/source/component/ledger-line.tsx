@@ -1,9 +1,9 @@
 import { memo, useMemo, type ReactNode } from 'react';
-import type { LedgerColumn, LedgerEntry, LedgerRow } from '@periwinkle/core/resolution/ledger';
-import { propertyNamed } from '@periwinkle/core/values/property-registry';
-import type { Outcome } from '@periwinkle/core/resolution/outcome';
-import { printValue } from '@periwinkle/core/values/print-value';
-import { typedText, typedToken } from '@periwinkle/core/values/typed-value';
+import type { LedgerColumn, LedgerEntry, LedgerRow } from '@periwinkle/core/cascade/ledger';
+import { propertyNamed } from '@periwinkle/core/css/property-registry';
+import type { Outcome } from '@periwinkle/core/cascade/outcome';
+import { printValue } from '@periwinkle/core/css/print-value';
+import { typedText, typedToken } from '@periwinkle/core/css/typed-value';
 import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { ValueMark } from './value-mark';
 

@@ -1,5 +1,5 @@
 import { memo, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
-import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/resolution/ledger';
+import type { Ledger, LedgerColumn, LedgerRow } from '@periwinkle/core/cascade/ledger';
 import type { RuleSource } from '@periwinkle/core/components/rule-source';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';

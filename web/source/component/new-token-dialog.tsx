@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
-import type { PatchOperation } from '@periwinkle/core/formats/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/patch';
 import type { System } from '@periwinkle/core/components/system';
-import { isObject } from '@periwinkle/core/formats/json';
-import { newTokenNameProblem, newTokenPatch, tokenLayers } from '@periwinkle/core/editing/new-token';
+import { isObject } from '@periwinkle/core/json/json';
+import { newTokenNameProblem, newTokenPatch, tokenLayers } from '@periwinkle/core/edits/new-token';
 import { readReference } from '@periwinkle/core/tokens/references';
 import { readTokenText } from '@periwinkle/core/tokens/token-text';
 import { Completion, fitting, type CompletionItem } from '../common/completion';

@@ -1,9 +1,9 @@
 import type { Component } from '@periwinkle/core/components/component';
-import { addEntry, changeEntry, moveEntry, removeEntry } from '@periwinkle/core/editing/entry-edits';
-import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
-import type { PlateDocument } from '@periwinkle/core/formats/component-document';
-import { isSameJson } from '@periwinkle/core/formats/json';
-import { arrangementOf, type Arrangement } from '@periwinkle/core/plates/plate-grid';
+import { addEntry, changeEntry, moveEntry, removeEntry } from '@periwinkle/core/edits/entry-edits';
+import type { StructuralEdit } from '@periwinkle/core/edits/restructure';
+import type { PlateDocument } from '@periwinkle/core/documents/component-document';
+import { isSameJson } from '@periwinkle/core/json/json';
+import { arrangementOf, type Arrangement } from '@periwinkle/core/cascade/plates/plate-grid';
 import { Menu, MenuItem } from '../common/menu';
 import { useStore } from '../data/system-context';
 import { idFor } from '../making/name-fields';

@@ -5,7 +5,7 @@ import {
   type Arrangement,
   type Heading,
   type PlateGrid,
-} from '@periwinkle/core/plates/plate-grid';
+} from '@periwinkle/core/cascade/plates/plate-grid';
 import type { Component } from '@periwinkle/core/components/component';
 
 /** A rectangle of cells, by row and column; a heading selects its whole slice. */

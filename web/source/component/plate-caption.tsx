@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
-import { changeEntry, renameEntry } from '@periwinkle/core/editing/entry-edits';
-import type { PlateDocument } from '@periwinkle/core/formats/component-document';
+import { changeEntry, renameEntry } from '@periwinkle/core/edits/entry-edits';
+import type { PlateDocument } from '@periwinkle/core/documents/component-document';
 import { CommitField } from '../making/commit-field';
 import { useRestructure } from '../making/use-restructure';
 

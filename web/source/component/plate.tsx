@@ -8,8 +8,8 @@ import {
   type KeyboardEvent,
   type PointerEvent,
 } from 'react';
-import type { SampleDocument } from '@periwinkle/core/formats/component-document';
-import type { Cell, Heading, PlateGrid } from '@periwinkle/core/plates/plate-grid';
+import type { SampleDocument } from '@periwinkle/core/documents/component-document';
+import type { Cell, Heading, PlateGrid } from '@periwinkle/core/cascade/plates/plate-grid';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { PreviewSurface } from '../specimen/preview-surface';

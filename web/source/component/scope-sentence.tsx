@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Scope } from '@periwinkle/core/plates/scope';
+import type { Scope } from '@periwinkle/core/cascade/plates/scope';
 import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import type { Box } from '@periwinkle/core/space/box';

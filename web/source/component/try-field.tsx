@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef, useState } from 'react';
-import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
+import { fieldTree } from '@periwinkle/core/render/field-tree';
+import { sampleNamed } from '@periwinkle/core/cascade/plates/plate-grid';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';

@@ -1,6 +1,11 @@
 import { useMemo, type ReactNode } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
-import { cellCount, plateGrid, type Arrangement, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
+import {
+  cellCount,
+  plateGrid,
+  type Arrangement,
+  type PlateGrid,
+} from '@periwinkle/core/cascade/plates/plate-grid';
 import { countText } from '../common/numbers';
 import { useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';

@@ -1,10 +1,10 @@
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import type { LocalProblem } from '@periwinkle/core/formats/problem';
-import { propertyNamed } from '@periwinkle/core/values/property-registry';
-import { printValue } from '@periwinkle/core/values/print-value';
-import { typedToken } from '@periwinkle/core/values/typed-value';
+import type { LocalProblem } from '@periwinkle/core/json/problem';
+import { propertyNamed } from '@periwinkle/core/css/property-registry';
+import { printValue } from '@periwinkle/core/css/print-value';
+import { typedToken } from '@periwinkle/core/css/typed-value';
 import type { System } from '@periwinkle/core/components/system';
-import { valueKind } from '@periwinkle/core/values/value-kinds';
+import { valueKind } from '@periwinkle/core/css/value-types';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { Token } from '@periwinkle/core/tokens/token-set';
 import { Completion, fitting, type CompletionItem } from '../common/completion';

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import type { Cell } from '@periwinkle/core/plates/plate-grid';
+import type { Cell } from '@periwinkle/core/cascade/plates/plate-grid';
 import { useCarried } from '../data/address';
 import { SHOWN, shownText } from '../data/shown-address';
 import { useStore } from '../data/system-context';

@@ -3,16 +3,16 @@ import { useParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
 import { componentNamed } from '@periwinkle/core/components/system';
-import { STRESSES, stressedSample } from '@periwinkle/core/content/stress-samples';
+import { STRESSES, stressedSample } from '@periwinkle/core/components/content/stress-samples';
 import {
   addEntry,
   changeEntry,
   moveEntry,
   removeEntry,
   renameEntry,
-} from '@periwinkle/core/editing/entry-edits';
-import { sharableWith, shareSample, sharersOf } from '@periwinkle/core/editing/sample-edits';
-import type { SampleDocument } from '@periwinkle/core/formats/component-document';
+} from '@periwinkle/core/edits/entry-edits';
+import { sharableWith, shareSample, sharersOf } from '@periwinkle/core/edits/sample-edits';
+import type { SampleDocument } from '@periwinkle/core/documents/component-document';
 import { Choice } from '../common/choice';
 import { SheetHead } from '../common/sheet-head';
 import { NoSuchField } from '../component/no-such-field';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
-import { isObject, isSameJson } from '@periwinkle/core/formats/json';
+import { isObject, isSameJson } from '@periwinkle/core/json/json';
 
 type Entry = Readonly<Record<string, unknown>>;
 

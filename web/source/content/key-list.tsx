@@ -1,8 +1,8 @@
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
-import { CONVERSIONS } from '@periwinkle/core/content/conversions';
-import { addEntry, changeEntry, removeEntry, renameEntry } from '@periwinkle/core/editing/entry-edits';
-import { CONTENT_KINDS, type ContentDocument } from '@periwinkle/core/formats/component-document';
+import { CONVERSIONS } from '@periwinkle/core/components/content/conversions';
+import { addEntry, changeEntry, removeEntry, renameEntry } from '@periwinkle/core/edits/entry-edits';
+import { CONTENT_KINDS, type ContentDocument } from '@periwinkle/core/documents/component-document';
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
 import { useStore } from '../data/system-context';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
-import { axisOfValues } from '@periwinkle/core/content/sample-text';
-import { writeContent } from '@periwinkle/core/editing/sample-edits';
-import type { SampleDocument } from '@periwinkle/core/formats/component-document';
-import { isObject } from '@periwinkle/core/formats/json';
+import { axisOfValues } from '@periwinkle/core/components/content/sample-text';
+import { writeContent } from '@periwinkle/core/edits/sample-edits';
+import type { SampleDocument } from '@periwinkle/core/documents/component-document';
+import { isObject } from '@periwinkle/core/json/json';
 import { Choice } from '../common/choice';
 import { counted } from '../common/numbers';
 import { CommitField } from '../making/commit-field';

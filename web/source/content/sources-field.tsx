@@ -1,6 +1,6 @@
-import { isObject } from '@periwinkle/core/formats/json';
-import { readJson } from '@periwinkle/core/formats/read-json';
-import type { SampleDocument } from '@periwinkle/core/formats/component-document';
+import { isObject } from '@periwinkle/core/json/json';
+import { readJson } from '@periwinkle/core/json/read-json';
+import type { SampleDocument } from '@periwinkle/core/documents/component-document';
 import { CommitField } from '../making/commit-field';
 
 /** What an application would know, line by line: `port.currency: EUR`. */

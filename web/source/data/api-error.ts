@@ -1,4 +1,4 @@
-import type { Problem } from '@periwinkle/core/formats/problem';
+import type { Problem } from '@periwinkle/core/json/problem';
 import type { StoredEdit } from './stored';
 
 /** Refusals that say no more than: later. */

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
-import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import { shortened } from '@periwinkle/core/content/shortened';
+import { parseJson, writeJson } from '@periwinkle/core/json/json-text';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import { shortened } from '@periwinkle/core/text/shortened';
 import type { PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
 import { asked, type Answered } from './asking';

@@ -1,4 +1,4 @@
-import { parseJson } from '@periwinkle/core/formats/json-text';
+import { parseJson } from '@periwinkle/core/json/json-text';
 
 /** What a server has answered. */
 export interface Answered {

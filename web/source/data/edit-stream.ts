@@ -1,4 +1,4 @@
-import { parseJson } from '@periwinkle/core/formats/json-text';
+import { parseJson } from '@periwinkle/core/json/json-text';
 import { api, eventsUrl, type KnownEdit } from './api';
 import { ApiError } from './api-error';
 import type { StoredEdit } from './stored';

@@ -1,6 +1,6 @@
 import { createStore, del, keys, promisifyRequest, set, type UseStore } from 'idb-keyval';
 import { nanoid } from 'nanoid';
-import { parseJson, writeJson } from '@periwinkle/core/formats/json-text';
+import { parseJson, writeJson } from '@periwinkle/core/json/json-text';
 import type { Kept } from '../synchronisation/kept';
 import { leftHere, noteLeft, reloadingFor } from './reloads';
 

@@ -1,11 +1,11 @@
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import { shortened } from '@periwinkle/core/content/shortened';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import { shortened } from '@periwinkle/core/text/shortened';
 import { nanoid } from 'nanoid';
 import { endsOf, type OwnHistory } from '../synchronisation/own-history';
 import type { Unplaced } from '../synchronisation/unplaced';
-import { identified } from '@periwinkle/core/formats/identity';
-import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
-import { placed } from '@periwinkle/core/formats/placing';
+import { identified } from '@periwinkle/core/patch/identity';
+import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import { placed } from '@periwinkle/core/patch/relocate';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { keptOf, type Kept } from '../synchronisation/kept';
 import { synchronise } from '../synchronisation/machine';

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Documents } from '@periwinkle/core/formats/document-kinds';
-import type { Progress } from '@periwinkle/core/questions/rules-report';
+import type { Documents } from '@periwinkle/core/documents/document-kinds';
+import type { Progress } from '@periwinkle/core/cascade/questions/rules-report';
 import type { DocumentChanges, Engine } from './engine';
 import type { QuestionName, Questions } from './questions';
 

@@ -1,4 +1,4 @@
-import type { Progress } from '@periwinkle/core/questions/rules-report';
+import type { Progress } from '@periwinkle/core/cascade/questions/rules-report';
 import { demoDocuments } from '@periwinkle/core/test/demo';
 import { Engine } from './engine';
 import { ANSWERING } from './questions';

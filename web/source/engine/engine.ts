@@ -1,5 +1,5 @@
-import type { Progress } from '@periwinkle/core/questions/rules-report';
-import { shared } from '@periwinkle/core/formats/structural-sharing';
+import type { Progress } from '@periwinkle/core/cascade/questions/rules-report';
+import { shared } from '@periwinkle/core/json/structural-sharing';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { ANSWERING, type QuestionName, type Questions } from './questions';
 

@@ -1,17 +1,25 @@
-import { passages, type PassageTable } from '@periwinkle/core/behaviour/passages';
+import { passages, type PassageTable } from '@periwinkle/core/behaviour/transitions';
 import { reach, type Reached } from '@periwinkle/core/behaviour/reach';
 import type { Combination } from '@periwinkle/core/space/space';
-import { meaningProblems } from '@periwinkle/core/checks/all-checks';
+import { meaningProblems } from '@periwinkle/core/checks/meaning-problems';
 import { walkthroughProblems } from '@periwinkle/core/checks/walkthrough-problems';
-import type { OutputFile } from '@periwinkle/core/emit/outputs';
-import { delivery } from '@periwinkle/core/shipped/delivery';
-import { systemFolder } from '@periwinkle/core/emit/system-folder';
-import { plateGridInSteps, type Arrangement, type PlateGrid } from '@periwinkle/core/plates/plate-grid';
+import type { OutputFile } from '@periwinkle/core/output/outputs';
+import { delivery } from '@periwinkle/core/runtime/delivery';
+import { systemFolder } from '@periwinkle/core/output/system-folder';
+import {
+  plateGridInSteps,
+  type Arrangement,
+  type PlateGrid,
+} from '@periwinkle/core/cascade/plates/plate-grid';
 import { reachReport, type ReachReport } from './reach-report';
-import { rulesReport, type Progress, type RulesReport } from '@periwinkle/core/questions/rules-report';
-import { spaceReport, type SpaceReport } from '@periwinkle/core/questions/space-report';
+import {
+  rulesReport,
+  type Progress,
+  type RulesReport,
+} from '@periwinkle/core/cascade/questions/rules-report';
+import { spaceReport, type SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
-import type { Problem } from '@periwinkle/core/formats/problem';
+import type { Problem } from '@periwinkle/core/json/problem';
 
 /** The questions that are answered in the worker: what each takes and gives. All of it is plain data. */
 export interface Questions {

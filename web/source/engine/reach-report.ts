@@ -1,7 +1,7 @@
-import { plainestIn } from '@periwinkle/core/plates/region-plate';
+import { plainestIn } from '@periwinkle/core/cascade/plates/region-plate';
 import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
-import { tokenReach } from '@periwinkle/core/questions/token-reach';
+import { tokenReach } from '@periwinkle/core/cascade/questions/token-reach';
 
 /** What a token touches, as plain data: in numbers, and a specimen for each of the first rules that use it. */
 export interface ReachReport {

@@ -1,6 +1,6 @@
 import { createContext, use, useEffect, useId, useRef, useState, type ReactNode } from 'react';
-import type { Documents } from '@periwinkle/core/formats/document-kinds';
-import type { Progress } from '@periwinkle/core/questions/rules-report';
+import type { Documents } from '@periwinkle/core/documents/document-kinds';
+import type { Progress } from '@periwinkle/core/cascade/questions/rules-report';
 import { EngineClient } from './engine-client';
 import type { QuestionName, Questions } from './questions';
 

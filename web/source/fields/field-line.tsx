@@ -3,7 +3,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed, type System } from '@periwinkle/core/components/system';
-import type { Problem } from '@periwinkle/core/formats/problem';
+import type { Problem } from '@periwinkle/core/json/problem';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { Menu, MenuItem } from '../common/menu';
 import { counted, countText } from '../common/numbers';

@@ -1,9 +1,9 @@
 import Modal from 'react-bootstrap/Modal';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import { placeWords } from '@periwinkle/core/formats/edit-words';
-import { pointerSteps } from '@periwinkle/core/formats/json';
-import type { Problem } from '@periwinkle/core/formats/problem';
+import { placeWords } from '@periwinkle/core/documents/edit-words';
+import { pointerSteps } from '@periwinkle/core/json/json';
+import type { Problem } from '@periwinkle/core/json/problem';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
 

@@ -9,7 +9,7 @@ import {
   type LinedUp,
   type Measure,
   type StandingOut,
-} from '@periwinkle/core/geometry/lineup';
+} from '@periwinkle/core/layout/lineup';
 import { Choice } from '../common/choice';
 import { counted } from '../common/numbers';
 import { useNarrow } from '../common/use-narrow';

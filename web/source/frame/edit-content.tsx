@@ -1,5 +1,5 @@
-import { editWords } from '@periwinkle/core/formats/edit-words';
-import { isObject } from '@periwinkle/core/formats/json';
+import { editWords } from '@periwinkle/core/documents/edit-words';
+import { isObject } from '@periwinkle/core/json/json';
 import { useSystemPart } from '../data/system-context';
 import type { EditPart } from '../synchronisation/working-copy';
 

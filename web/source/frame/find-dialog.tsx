@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
 import type { System } from '@periwinkle/core/components/system';
-import { arrangementOf } from '@periwinkle/core/plates/plate-grid';
+import { arrangementOf } from '@periwinkle/core/cascade/plates/plate-grid';
 import { trialsOf } from '@periwinkle/core/trials/trials';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
 import { SHEETS } from '../common/sheets';

@@ -1,6 +1,6 @@
 import Modal from 'react-bootstrap/Modal';
-import { placeWords } from '@periwinkle/core/formats/edit-words';
-import { pointerSteps } from '@periwinkle/core/formats/json';
+import { placeWords } from '@periwinkle/core/documents/edit-words';
+import { pointerSteps } from '@periwinkle/core/json/json';
 import { useStore, useSystemPart } from '../data/system-context';
 import type { Meeting } from '../synchronisation/working-copy';
 import { EditContent } from './edit-content';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { writeJson } from '@periwinkle/core/formats/json-text';
-import { placed } from '@periwinkle/core/formats/placing';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
+import { writeJson } from '@periwinkle/core/json/json-text';
+import { placed } from '@periwinkle/core/patch/relocate';
 import { Choice } from '../common/choice';
 import { useStore, useSystemPart } from '../data/system-context';
 import type { Unplaced } from '../synchronisation/unplaced';

@@ -1,15 +1,20 @@
-import { namesOf } from '@periwinkle/core/emit/names';
+import { namesOf } from '@periwinkle/core/render/names';
 import { useMemo } from 'react';
 import { keyboardOf } from '@periwinkle/core/behaviour/keyboard';
-import { numberedAnatomy, usedTokens } from '@periwinkle/core/guide/guide-entries';
-import { arrangementOf, plateGrid, sampleNamed, type Arrangement } from '@periwinkle/core/plates/plate-grid';
+import { numberedAnatomy, usedTokens } from '@periwinkle/core/output/guide/guide-entries';
+import {
+  arrangementOf,
+  plateGrid,
+  sampleNamed,
+  type Arrangement,
+} from '@periwinkle/core/cascade/plates/plate-grid';
 import type { Component } from '@periwinkle/core/components/component';
 import { settable } from '@periwinkle/core/components/parameters';
 import type { System } from '@periwinkle/core/components/system';
-import { parameterProperty } from '@periwinkle/core/emit/token-names';
-import { printValue } from '@periwinkle/core/values/print-value';
-import { typedToken } from '@periwinkle/core/values/typed-value';
-import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import { parameterProperty } from '@periwinkle/core/output/tokens/token-names';
+import { printValue } from '@periwinkle/core/css/print-value';
+import { typedToken } from '@periwinkle/core/css/typed-value';
+import { propertyNamed } from '@periwinkle/core/css/property-registry';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { countText } from '../common/numbers';
 import { ValueMark } from '../component/value-mark';

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import { exampleMarkup } from '@periwinkle/core/emit/component-page';
-import { componentCssText, tokensCssText } from '@periwinkle/core/emit/outputs';
+import { exampleMarkup } from '@periwinkle/core/output/page/component-page';
+import { componentCssText, tokensCssText } from '@periwinkle/core/output/outputs';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';

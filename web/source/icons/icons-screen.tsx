@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
-import { plainIcon } from '@periwinkle/core/emit/icon';
-import { importedIcon, type ImportedIcon } from '@periwinkle/core/emit/icon-import';
-import { putIcons, removeIcon, renameIcon, usesOfIcon } from '@periwinkle/core/editing/icon-edits';
+import { plainIcon } from '@periwinkle/core/render/icon';
+import { importedIcon, type ImportedIcon } from '@periwinkle/core/render/icon-import';
+import { putIcons, removeIcon, renameIcon, usesOfIcon } from '@periwinkle/core/edits/icon-edits';
 import { NameFilter } from '../common/name-filter';
 import { counted } from '../common/numbers';
 import { useStore, useSystemPart } from '../data/system-context';

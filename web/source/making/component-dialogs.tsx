@@ -10,8 +10,8 @@ import {
   removeComponent,
   renameComponent,
   wordComponent,
-} from '@periwinkle/core/editing/component-edits';
-import { inTurn, type StructuralEdit } from '@periwinkle/core/editing/restructure';
+} from '@periwinkle/core/edits/component-edits';
+import { inTurn, type StructuralEdit } from '@periwinkle/core/edits/restructure';
 import { useDialogAddress, type DialogAddress } from '../data/dialog-address';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';

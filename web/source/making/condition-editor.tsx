@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import type { ConditionDocument } from '@periwinkle/core/formats/component-document';
-import { ProblemList } from '@periwinkle/core/formats/problem';
+import type { ConditionDocument } from '@periwinkle/core/documents/component-document';
+import { ProblemList } from '@periwinkle/core/json/problem';
 import type { Axis } from '@periwinkle/core/space/axis';
 import { maskWords, readCondition } from '@periwinkle/core/space/condition';
 import { Completion, fitting, type CompletionItem } from '../common/completion';

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
+import type { StructuralEdit } from '@periwinkle/core/edits/restructure';
 import { useCaughtFocus } from '../common/focus';
 import { TouchedList } from './touched-list';
 import { useAttempt, useRestructure } from './use-restructure';

@@ -6,11 +6,11 @@ import {
   deriveFrom,
   duplicateComponent,
   type ComponentName,
-} from '@periwinkle/core/editing/component-edits';
-import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
-import { findRoles } from '@periwinkle/core/starting/roles';
-import { rolesIn, startComponent, type RoleTokens } from '@periwinkle/core/starting/start-component';
-import { STARTING_POINTS, type StartingPoint } from '@periwinkle/core/starting/starting-points';
+} from '@periwinkle/core/edits/component-edits';
+import type { StructuralEdit } from '@periwinkle/core/edits/restructure';
+import { findRoles } from '@periwinkle/core/edits/starting/roles';
+import { rolesIn, startComponent, type RoleTokens } from '@periwinkle/core/edits/starting/start-component';
+import { STARTING_POINTS, type StartingPoint } from '@periwinkle/core/edits/starting/starting-points';
 import { Choice } from '../common/choice';
 import { useCarried, useContexts } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';

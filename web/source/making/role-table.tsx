@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { System } from '@periwinkle/core/components/system';
-import type { FoundRole } from '@periwinkle/core/starting/roles';
-import type { RoleTokens } from '@periwinkle/core/starting/start-component';
+import type { FoundRole } from '@periwinkle/core/edits/starting/roles';
+import type { RoleTokens } from '@periwinkle/core/edits/starting/start-component';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
 import { ValueMark } from '../component/value-mark';
 

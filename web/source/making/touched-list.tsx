@@ -1,4 +1,4 @@
-import type { Attempt } from '@periwinkle/core/checks/attempt';
+import type { Attempt } from '@periwinkle/core/edits/dry-run';
 import { touchedWords } from './touched-words';
 
 /** What an edit will touch, before it is made, or why it cannot be made. `about` is the component that it is of, named first. */

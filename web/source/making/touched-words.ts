@@ -1,4 +1,4 @@
-import type { TouchedComponent, TouchedListName } from '@periwinkle/core/editing/touched-entries';
+import type { TouchedComponent, TouchedListName } from '@periwinkle/core/edits/touched-entries';
 import { counted } from '../common/numbers';
 
 /** What entries of a list are called. */

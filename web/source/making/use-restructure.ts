@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from 'react';
-import { attempt, type Attempt } from '@periwinkle/core/checks/attempt';
-import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
+import { attempt, type Attempt } from '@periwinkle/core/edits/dry-run';
+import type { StructuralEdit } from '@periwinkle/core/edits/restructure';
 import { useStore, useSystemPart } from '../data/system-context';
 
 /** Makes a structural edit, or says why it cannot be made. */

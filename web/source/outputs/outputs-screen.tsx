@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { namesOf } from '@periwinkle/core/emit/names';
-import type { OutputFile } from '@periwinkle/core/emit/outputs';
+import { namesOf } from '@periwinkle/core/render/names';
+import type { OutputFile } from '@periwinkle/core/output/outputs';
 import { CodeBlock, CopyButton } from '../common/code-block';
 import { countText } from '../common/numbers';
 import { useSystemPart } from '../data/system-context';

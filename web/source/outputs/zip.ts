@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
-import type { OutputFile } from '@periwinkle/core/emit/outputs';
+import type { OutputFile } from '@periwinkle/core/output/outputs';
 
 /** The earliest time a zip can hold: the bytes do not depend on when it was made. */
 const MTIME = new Date(1980, 0, 1);

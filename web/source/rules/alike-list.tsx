@@ -1,4 +1,4 @@
-import type { ReportedAlike } from '@periwinkle/core/questions/rules-report';
+import type { ReportedAlike } from '@periwinkle/core/cascade/questions/rules-report';
 
 /** Pairs of values that look the same everywhere. */
 export function AlikeList({ alike }: { alike: readonly ReportedAlike[] }) {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { ContestedPair } from '@periwinkle/core/questions/rules-report';
+import type { ContestedPair } from '@periwinkle/core/cascade/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
 import { useCaughtFocus } from '../common/focus';
 import { countText } from '../common/numbers';

@@ -1,7 +1,7 @@
-import { oneOf } from '@periwinkle/core/formats/problem';
-import type { ReportedDead } from '@periwinkle/core/questions/rules-report';
+import { oneOf } from '@periwinkle/core/json/problem';
+import type { ReportedDead } from '@periwinkle/core/cascade/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
-import { removeRulePatch, settingPatch } from '@periwinkle/core/editing/edit-rules';
+import { removeRulePatch, settingPatch } from '@periwinkle/core/edits/edit-rules';
 import { useStore, useSystemPart } from '../data/system-context';
 
 /** Rules and single properties of rules that never have the last word, with why, and a way to be rid of them. */

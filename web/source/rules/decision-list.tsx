@@ -1,7 +1,7 @@
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { conditionWords } from '@periwinkle/core/space/condition';
-import { withoutDecisionPatch } from '@periwinkle/core/editing/decide-contest';
+import { withoutDecisionPatch } from '@periwinkle/core/edits/decide-contest';
 import { useStore, useSystemPart } from '../data/system-context';
 
 /** Decisions that the order of two rules is meant, each with its reason. */

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
-import type { RulesReport } from '@periwinkle/core/questions/rules-report';
+import type { RulesReport } from '@periwinkle/core/cascade/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { countText, counted } from '../common/numbers';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { entryProblem } from '@periwinkle/core/checks/check-entry';
-import type { ContestedPair, ReportedContest } from '@periwinkle/core/questions/rules-report';
+import type { ContestedPair, ReportedContest } from '@periwinkle/core/cascade/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
-import { commonRulesPatch, decisionPatch } from '@periwinkle/core/editing/decide-contest';
+import { commonRulesPatch, decisionPatch } from '@periwinkle/core/edits/decide-contest';
 import type { Box } from '@periwinkle/core/space/box';
 import { useStore, useSystemPart } from '../data/system-context';
 

@@ -1,5 +1,5 @@
 import { compileSystem } from '@periwinkle/core/components/system';
-import { parseJson } from '@periwinkle/core/formats/json-text';
+import { parseJson } from '@periwinkle/core/json/json-text';
 import type { WholeSystem } from '../data/api';
 import { WorkingCopy } from '../synchronisation/working-copy';
 

@@ -1,5 +1,5 @@
 import { demoDocuments } from '@periwinkle/core/test/demo';
-import { writeJson } from '@periwinkle/core/formats/json-text';
+import { writeJson } from '@periwinkle/core/json/json-text';
 import { documentsIn, glanceAt } from './glance';
 import { Glances } from './glances';
 

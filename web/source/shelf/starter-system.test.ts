@@ -1,5 +1,5 @@
 import { checkSystem } from '@periwinkle/core/checks/check-system';
-import { outputFiles } from '@periwinkle/core/emit/outputs';
+import { outputFiles } from '@periwinkle/core/output/outputs';
 import { starterDocuments } from './starter-system';
 
 test.each(['harbour', 'tide-tables-and-buoys', 'q'])(

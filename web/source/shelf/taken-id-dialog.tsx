@@ -1,10 +1,10 @@
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
-import { patchesBetween } from '@periwinkle/core/editing/restructure';
-import { identified } from '@periwinkle/core/formats/identity';
-import { isObject } from '@periwinkle/core/formats/json';
-import { SYSTEM_ID } from '@periwinkle/core/formats/schemas';
+import { patchesBetween } from '@periwinkle/core/edits/restructure';
+import { identified } from '@periwinkle/core/patch/identity';
+import { isObject } from '@periwinkle/core/json/json';
+import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
 import { api } from '../data/api';
 import type { ZipDocuments } from './zip-documents';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
-import { LIMITS } from '@periwinkle/core/formats/limits';
+import { LIMITS } from '@periwinkle/core/json/quotas';
 import { fuzzText } from '@periwinkle/core/test/fuzz-text';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { documentsInZip, ZipFault } from './zip-documents';

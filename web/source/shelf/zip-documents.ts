@@ -1,7 +1,7 @@
 import { unzipSync, type UnzipFileInfo } from 'fflate';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
-import { LIMITS } from '@periwinkle/core/formats/limits';
-import { readJson } from '@periwinkle/core/formats/read-json';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
+import { LIMITS } from '@periwinkle/core/json/quotas';
+import { readJson } from '@periwinkle/core/json/read-json';
 
 /** What an archive of a system's folder holds. */
 export interface ZipDocuments {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
-import * as axisEdits from '@periwinkle/core/editing/axis-edits';
-import type { StructuralEdit } from '@periwinkle/core/editing/restructure';
+import * as axisEdits from '@periwinkle/core/edits/axis-edits';
+import type { StructuralEdit } from '@periwinkle/core/edits/restructure';
 import type { Axis } from '@periwinkle/core/space/axis';
 import { STATE_CATALOGUE } from '@periwinkle/core/space/state-catalogue';
 import { Choice } from '../common/choice';

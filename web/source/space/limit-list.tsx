@@ -1,7 +1,7 @@
 import type { Component } from '@periwinkle/core/components/component';
-import { addEntry, changeEntry, removeEntry } from '@periwinkle/core/editing/entry-edits';
-import type { LimitDocument } from '@periwinkle/core/formats/component-document';
-import type { SpaceReport } from '@periwinkle/core/questions/space-report';
+import { addEntry, changeEntry, removeEntry } from '@periwinkle/core/edits/entry-edits';
+import type { LimitDocument } from '@periwinkle/core/documents/component-document';
+import type { SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
 import { conditionWords, maskWords } from '@periwinkle/core/space/condition';
 import type { Limit } from '@periwinkle/core/space/limits';
 import { countText } from '../common/numbers';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import { addEntry } from '@periwinkle/core/editing/entry-edits';
-import type { SpaceReport } from '@periwinkle/core/questions/space-report';
+import { addEntry } from '@periwinkle/core/edits/entry-edits';
+import type { SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
 import type { Box } from '@periwinkle/core/space/box';
 import { conditionWords, writeCondition } from '@periwinkle/core/space/condition';
 import { countText } from '../common/numbers';

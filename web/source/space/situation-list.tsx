@@ -6,9 +6,9 @@ import {
   moveEntry,
   removeEntry,
   renameEntry,
-} from '@periwinkle/core/editing/entry-edits';
-import type { SituationDocument } from '@periwinkle/core/formats/component-document';
-import type { SpaceReport } from '@periwinkle/core/questions/space-report';
+} from '@periwinkle/core/edits/entry-edits';
+import type { SituationDocument } from '@periwinkle/core/documents/component-document';
+import type { SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import { countText } from '../common/numbers';
 import { regionAddress } from '../component/region-address';

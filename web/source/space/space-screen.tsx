@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import type { SpaceReport } from '@periwinkle/core/questions/space-report';
+import type { SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { SheetHead } from '../common/sheet-head';
 import { counted, countText } from '../common/numbers';

@@ -1,4 +1,4 @@
-import type { FieldNode } from '@periwinkle/core/emit/field-tree';
+import type { FieldNode } from '@periwinkle/core/render/field-tree';
 
 /** Builds a field's elements. Text goes in as text; drawings come from the core, reduced to plain shapes. */
 export function buildField(node: FieldNode): HTMLElement {

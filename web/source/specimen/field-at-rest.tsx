@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
-import { sampleNamed } from '@periwinkle/core/plates/plate-grid';
+import { sampleNamed } from '@periwinkle/core/cascade/plates/plate-grid';
 import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';
 import { Specimen, useShape } from './specimen';

@@ -1,5 +1,5 @@
 import type { System } from '@periwinkle/core/components/system';
-import { propertyNamed } from '@periwinkle/core/values/property-registry';
+import { propertyNamed } from '@periwinkle/core/css/property-registry';
 
 /** Fonts that are there anywhere: what a browser takes in their stead is meant. */
 const GENERIC: ReadonlySet<string> = new Set([

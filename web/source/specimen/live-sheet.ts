@@ -1,4 +1,8 @@
-import { stylesheetText, type StyleBlock, type Stylesheet } from '@periwinkle/core/emit/stylesheet';
+import {
+  stylesheetText,
+  type StyleBlock,
+  type Stylesheet,
+} from '@periwinkle/core/output/stylesheet/stylesheet';
 
 /**
  * A constructed stylesheet that follows an emitted one. When only values have changed, only those declarations are set,

@@ -1,5 +1,5 @@
 import { useLayoutEffect, type CSSProperties, type ReactNode, type Ref } from 'react';
-import { namesOf } from '@periwinkle/core/emit/names';
+import { namesOf } from '@periwinkle/core/render/names';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { pageColor } from './page-color';

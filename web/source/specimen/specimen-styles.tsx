@@ -1,6 +1,6 @@
 import { createContext, use, useEffect, useLayoutEffect, useMemo, type ReactNode } from 'react';
-import { componentStylesheet } from '@periwinkle/core/emit/component-css';
-import { HELD, SHIPPED, type SelectorScheme } from '@periwinkle/core/emit/selector-scheme';
+import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
+import { HELD, SHIPPED, type SelectorScheme } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { LiveSheet } from './live-sheet';

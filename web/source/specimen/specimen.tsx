@@ -1,7 +1,7 @@
 import { memo, useLayoutEffect, useMemo, useRef } from 'react';
-import { fieldTree } from '@periwinkle/core/emit/field-tree';
-import { namesOf, type ComponentNames } from '@periwinkle/core/emit/names';
-import type { SampleDocument } from '@periwinkle/core/formats/component-document';
+import { fieldTree } from '@periwinkle/core/render/field-tree';
+import { namesOf, type ComponentNames } from '@periwinkle/core/render/names';
+import type { SampleDocument } from '@periwinkle/core/documents/component-document';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { Combination } from '@periwinkle/core/space/space';

@@ -1,4 +1,4 @@
-import { tokenDeclarations } from '@periwinkle/core/emit/tokens-css';
+import { tokenDeclarations } from '@periwinkle/core/output/tokens/tokens-css';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 

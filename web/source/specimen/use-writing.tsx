@@ -6,11 +6,11 @@ import {
   type ReactNode,
   type RefObject,
 } from 'react';
-import { isSameJson } from '@periwinkle/core/formats/json';
+import { isSameJson } from '@periwinkle/core/json/json';
 import { MovedNote, useDraft, useKeeping } from '../common/use-draft';
 import { sampleKeysOf } from '@periwinkle/core/components/nesting/sample-keys';
-import { writeText } from '@periwinkle/core/editing/sample-edits';
-import type { SampleDocument } from '@periwinkle/core/formats/component-document';
+import { writeText } from '@periwinkle/core/edits/sample-edits';
+import type { SampleDocument } from '@periwinkle/core/documents/component-document';
 import type { Combination } from '@periwinkle/core/space/space';
 import { useStore } from '../data/system-context';
 import { useRestructure } from '../making/use-restructure';

@@ -1,6 +1,6 @@
 import { smallDocuments } from '@periwinkle/core/test/small-system';
-import type { Patch } from '@periwinkle/core/formats/patch';
-import { identified } from '@periwinkle/core/formats/identity';
+import type { Patch } from '@periwinkle/core/patch/patch';
+import { identified } from '@periwinkle/core/patch/identity';
 import type { StoredEdit } from '../data/stored';
 import { synchronise } from './machine';
 import { synchronising } from './state';

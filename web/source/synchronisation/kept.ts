@@ -1,5 +1,5 @@
-import { identified } from '@periwinkle/core/formats/identity';
-import { placed } from '@periwinkle/core/formats/placing';
+import { identified } from '@periwinkle/core/patch/identity';
+import { placed } from '@periwinkle/core/patch/relocate';
 import type { StoredDocument, StoredEdit } from '../data/stored';
 import { makingFirst, movedDocuments } from './moved-documents';
 import type { Unplaced } from './unplaced';

@@ -1,5 +1,5 @@
-import type { NameChange, Names } from '@periwinkle/core/editing/names';
-import { documentKind } from '@periwinkle/core/formats/document-kinds';
+import type { NameChange, Names } from '@periwinkle/core/edits/name-changes';
+import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import type { StoredEdit } from '../data/stored';
 
 /** What becomes of a whole document by an edit: it is there afterwards, or not; `null` where only something in it changes. */

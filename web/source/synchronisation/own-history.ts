@@ -1,6 +1,6 @@
-import { guarded, identified } from '@periwinkle/core/formats/identity';
-import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
-import { placed } from '@periwinkle/core/formats/placing';
+import { guarded, identified } from '@periwinkle/core/patch/identity';
+import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import { placed } from '@periwinkle/core/patch/relocate';
 import type { HistoryEnds, NamedChange } from '../data/api';
 import type { StoredEdit } from '../data/stored';
 import type { EditPart, PendingEdit, PendingPart, WorkingCopy } from './working-copy';

@@ -1,7 +1,7 @@
-import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
-import { differenceOf } from '@periwinkle/core/formats/difference';
-import { insist, rebase } from '@periwinkle/core/formats/rebase';
-import { isSameJson } from '@periwinkle/core/formats/json';
+import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import { differenceOf } from '@periwinkle/core/patch/difference';
+import { insist, rebase } from '@periwinkle/core/patch/rebase';
+import { isSameJson } from '@periwinkle/core/json/json';
 import type { StoredDocument, StoredEdit } from '../data/stored';
 
 /** What an edit does to one document. A document that is not there is `null`: replacing that as a whole makes one, and the reverse removes it. */

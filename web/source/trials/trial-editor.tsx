@@ -1,13 +1,13 @@
 import { useNavigate } from 'react-router';
 import { behaves } from '@periwinkle/core/behaviour/behaves';
 import type { System } from '@periwinkle/core/components/system';
-import { changeTrial, removeTrial } from '@periwinkle/core/editing/trial-edits';
+import { changeTrial, removeTrial } from '@periwinkle/core/edits/trial-edits';
 import {
   TRIAL_DIRECTIONS,
   type TrialDirection,
   type TrialDocument,
   type TrialFieldDocument,
-} from '@periwinkle/core/formats/trial-document';
+} from '@periwinkle/core/documents/trial-document';
 import type { Trial } from '@periwinkle/core/trials/trials';
 import { Choice } from '../common/choice';
 import { useCarried } from '../data/address';

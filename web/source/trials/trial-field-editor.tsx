@@ -1,5 +1,5 @@
 import type { Component } from '@periwinkle/core/components/component';
-import type { TrialFieldDocument } from '@periwinkle/core/formats/trial-document';
+import type { TrialFieldDocument } from '@periwinkle/core/documents/trial-document';
 import { Choice } from '../common/choice';
 import { useStore } from '../data/system-context';
 import { CommitField } from '../making/commit-field';

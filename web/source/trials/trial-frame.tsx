@@ -1,10 +1,10 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Act } from '@periwinkle/core/behaviour/acts';
-import { contrast } from '@periwinkle/core/checks/contrast';
+import { contrast } from '@periwinkle/core/css/contrast';
 import type { System } from '@periwinkle/core/components/system';
-import { namesOf } from '@periwinkle/core/emit/names';
-import { attachWhole } from '@periwinkle/core/shipped/attach-whole';
-import type { AttachedField } from '@periwinkle/core/shipped/live-field';
+import { namesOf } from '@periwinkle/core/render/names';
+import { attachWhole } from '@periwinkle/core/runtime/attach-whole';
+import type { AttachedField } from '@periwinkle/core/runtime/live-field';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { TRIAL_LAYOUT, trialFields, trialStyles, type PageField } from '@periwinkle/core/trials/trial-page';
 import type { Trial, TrialField } from '@periwinkle/core/trials/trials';

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import { addTrial } from '@periwinkle/core/editing/trial-edits';
+import { addTrial } from '@periwinkle/core/edits/trial-edits';
 import { trialsOf, type Trial } from '@periwinkle/core/trials/trials';
 import { useCarried, useContexts } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';

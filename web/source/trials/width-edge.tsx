@@ -1,6 +1,6 @@
 import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
-import { changeTrial } from '@periwinkle/core/editing/trial-edits';
-import { TRIAL_WIDTHS } from '@periwinkle/core/formats/trial-document';
+import { changeTrial } from '@periwinkle/core/edits/trial-edits';
+import { TRIAL_WIDTHS } from '@periwinkle/core/documents/trial-document';
 import type { Trial } from '@periwinkle/core/trials/trials';
 import { useStore } from '../data/system-context';
 import { useRestructure } from '../making/use-restructure';

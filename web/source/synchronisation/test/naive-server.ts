@@ -1,7 +1,7 @@
-import { alongEdits } from '@periwinkle/core/formats/along-edits';
-import { guarded } from '@periwinkle/core/formats/identity';
-import { applyPatch, type Patch } from '@periwinkle/core/formats/patch';
-import { placed } from '@periwinkle/core/formats/placing';
+import { alongEdits } from '@periwinkle/core/patch/rebase-over-edits';
+import { guarded } from '@periwinkle/core/patch/identity';
+import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import { placed } from '@periwinkle/core/patch/relocate';
 import type { StoredDocument, StoredEdit } from '../../data/stored';
 import type { HistoryEnds, NamedChange } from '../../data/api';
 import type { HistoryStep, PendingEdit, PendingPart } from '../working-copy';

@@ -1,0 +1,12 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { LIMITS } from './quotas';
+
+test('the page on limits says what the table says', () => {
+  const page = readFileSync(join(__dirname, '../../docs/limits.md'), 'utf8');
+  const told = [...page.matchAll(/^\| `(\w+)` \| ([\d,]+) \|/gm)].map(([, name, amount]) => [
+    name!,
+    Number(amount!.replaceAll(',', '')),
+  ]);
+  expect(Object.fromEntries(told)).toEqual(LIMITS);
+});

@@ -1,0 +1,1 @@
+export { COMPARING } from '../../behaviour/comparing-checks';

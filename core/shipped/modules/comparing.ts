@@ -1,1 +1,0 @@
-export { COMPARING } from '../../behaviour/comparing';
