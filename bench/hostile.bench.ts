@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { connect, type Socket } from 'node:net';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { Application } from '../e2e/support/application';
 
 /**

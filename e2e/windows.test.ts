@@ -1,6 +1,6 @@
 import { Key, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { eventually, find, named, stored } from './support/browser';
 import { plateReady, scopeEntry, specimenStyle } from './support/field-screen';
 import { inBrowser } from './support/session';

@@ -1,4 +1,4 @@
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { and, eq } from 'drizzle-orm';
 import { inTransaction, Overtaken } from './source/database';
 import { writeEdits } from './source/work/writing';

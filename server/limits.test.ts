@@ -1,6 +1,6 @@
 import { inArray, like } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { systems } from './source/schema';
 import { Caller, FIELD, RAW } from './test/caller';
 import { demoDocuments, startTestServer, type TestServer } from './test/test-server';

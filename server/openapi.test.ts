@@ -1,7 +1,8 @@
 import { request } from 'node:http';
 import { and, eq, like, sql } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import { connectTo, type OpenDatabase } from './source/database';
+import type { OpenDatabase } from './source/open-database';
+import { connectTo } from './source/database';
 import { OPENAPI } from './source/openapi';
 import { documents as rows, systems } from './source/schema';
 import {

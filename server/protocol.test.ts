@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { Caller, FIELD, RAW } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 

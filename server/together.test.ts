@@ -1,4 +1,4 @@
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { Caller, type Answer } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 

@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs';
 import { getPriority } from 'node:os';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { Caller, type Answer } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 import { forRequest, reading, TooHeavy } from './source/work/computing';

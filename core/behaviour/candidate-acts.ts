@@ -1,7 +1,8 @@
 import { pressArea } from '../render/press-area';
 import type { PlayedField } from './rendered-field';
 import type { ValuesToTry } from './candidate-values';
-import { BUTTON_ROLES, type Plan } from './plan';
+import { BUTTON_ROLES } from './plan-data';
+import type { Plan } from './plan';
 
 /** Keys that a kind of value, or any control, has an answer to. */
 const KEYS: Readonly<Record<string, readonly string[]>> = {

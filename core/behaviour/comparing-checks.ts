@@ -1,8 +1,7 @@
 import { lengthOf } from '../text/graphemes';
 import type { Bound, CheckDocument } from '../documents/component-document';
 import type { FieldState } from './field-state';
-import type { Fails } from './validation';
-import type { Plan } from './plan';
+import type { Fails, Plan } from './plan';
 
 /** Kinds of check that compare an entry with a number or with another field. */
 export const COMPARING: Readonly<Record<string, Fails>> = {

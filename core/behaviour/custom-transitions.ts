@@ -1,14 +1,7 @@
 import { RefusedAct, type Act } from './acts';
 import type { Machine } from './machine';
 import type { Plan } from './plan';
-
-/** What a move does. */
-export type MoveDeed =
-  | { readonly kind: 'set'; readonly axis: string; readonly value: string }
-  | { readonly kind: 'value'; readonly text: string }
-  | { readonly kind: 'step'; readonly by: number }
-  | { readonly kind: 'focus'; readonly part: string }
-  | { readonly kind: 'choose'; readonly entry: string };
+import type { MoveDeed } from './plan-data';
 
 /** How each is read; `null` where it says too little. */
 const READERS: Readonly<Record<string, (rest: string) => MoveDeed | null>> = {

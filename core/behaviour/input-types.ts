@@ -1,4 +1,4 @@
-import type { PlanData } from './plan';
+import type { PlanData } from './plan-data';
 
 /** How a browser holds what is entered in an input of a type. */
 interface EntryType {

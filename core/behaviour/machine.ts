@@ -1,18 +1,12 @@
 import { BLANK, type Effect, type FieldState } from './field-state';
 import { heldByType } from './input-types';
 import { judged, judgedAgain } from './validation';
-import type { KeyPress, ListEntry } from './kinds/value-kind';
+import type { Drawn, KeyPress } from './kinds/value-kind';
 import { mannerOf, shownText } from './value-format';
 import { isNative } from './native-list';
-import { BUTTON_ROLES, REPEATING, type Plan, type Role, type Target } from './plan';
+import { BUTTON_ROLES, REPEATING, type Role, type Target } from './plan-data';
+import type { Plan } from './plan';
 import { combinationAt } from './derived-states';
-
-/** What only whoever draws the field knows. */
-export interface Drawn {
-  readonly isDisabled: (part: string) => boolean;
-  /** Of its list, in order. */
-  readonly entries: () => readonly ListEntry[];
-}
 
 /** ms until a held button acts again. */
 const HELD_FOR = 400;

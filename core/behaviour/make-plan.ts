@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import { COMPARING } from './comparing-checks';
 import type { Component } from '../components/component';
 import { choicesOf } from '../components/nesting/entries';
@@ -10,7 +10,8 @@ import { readCondition } from '../space/condition';
 import { readAct, RefusedAct, type Act } from './acts';
 import { VALUE_KINDS } from './kinds/value-kinds';
 import { readDeed } from './custom-transitions';
-import { REPEATING, ROLES, type Plan, type PlanMove, type Role, type Target } from './plan';
+import { REPEATING, ROLES, type PlanMove, type Role, type Target } from './plan-data';
+import type { Plan } from './plan';
 
 /** The usual judging: complain late, forgive early. */
 const JUDGING: Required<JudgingDocument> = { complain: 'leaving', forgive: 'typing', approve: false };

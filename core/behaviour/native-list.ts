@@ -1,9 +1,8 @@
-import type { Machine } from './machine';
-import type { PlanData } from './plan';
+import type { PlanData } from './plan-data';
 
 /** Whether the control's element opens a list of its own. */
 export function isNative(
-  { combination }: Pick<Machine, 'combination'>,
+  { combination }: { readonly combination: readonly number[] },
   { axes, control }: PlanData,
 ): boolean {
   const axis = axes.findIndex(({ id }) => id === 'element');

@@ -1,12 +1,9 @@
 import type { CheckDocument } from '../documents/component-document';
 import type { Effect, FieldState } from './field-state';
-import type { Plan } from './plan';
+import type { Fails, Plan } from './plan';
 
 /** Longest text that a pattern is tried on, in code units: what is longer fails it. */
 const MOST_TRIED = 500;
-
-/** Whether a value fails a check that needs nobody's answer. Empty values fail `required` alone. */
-export type Fails = (plan: Plan, state: FieldState, check: CheckDocument) => boolean;
 
 /** Kinds of check that look at the entry alone; those that compare it are in `comparing`. */
 export const ALONE: Readonly<Record<string, Fails>> = {

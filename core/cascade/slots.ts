@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import type { Component, Rule, Setting } from '../components/component';
 import { ObjectMemo } from '../json/object-memo';
 import type { Property } from '../css/property';

@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import { initialOf } from '../documents/part-kinds';
 import type { Component } from '../components/component';
 import { mapCalc, namesPercent, type Calc } from '../css/calc';

@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import type { Component, Rule } from '../components/component';
 import { ObjectMemo } from '../json/object-memo';
 import { EVERYWHERE, NOWHERE, type Extent } from '../space/extent';

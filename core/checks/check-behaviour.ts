@@ -2,7 +2,7 @@ import { readAct, RefusedAct, type Act } from '../behaviour/acts';
 import { CHECK_KINDS } from '../behaviour/check-kinds';
 import { readDeed } from '../behaviour/custom-transitions';
 import { named, partNamed, planOf } from '../behaviour/make-plan';
-import { BUTTON_ROLES, ROLES } from '../behaviour/plan';
+import { BUTTON_ROLES, ROLES } from '../behaviour/plan-data';
 import { CODE_CHARACTERS } from '../behaviour/kinds/code';
 import { VALUE_KINDS } from '../behaviour/kinds/value-kinds';
 import { announcedParts } from '../render/accessibility';

@@ -1,5 +1,5 @@
 import { INPUT_TYPES } from '../components/anatomy/input-types';
-import type { Role } from '../behaviour/plan';
+import type { Role } from '../behaviour/plan-data';
 import { isEmpty } from '../space/box';
 import { shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';

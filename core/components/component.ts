@@ -2,7 +2,7 @@ import type { Anatomy } from './anatomy/anatomy';
 import type { ComponentDocument, PlateDocument, SampleDocument } from '../documents/component-document';
 import type { Derivation } from '../derivation/derived-documents';
 import type { LocalProblem } from '../json/problem';
-import type { Parameters } from './parameters';
+import type { Parameters } from './parameter';
 import type { NestedReading } from './nesting/nested-reading';
 import type { Use } from './nesting/uses';
 import type { Extent } from '../space/extent';

@@ -1,3 +1,4 @@
+import type { Parameter, Parameters } from './parameter';
 import type { ComponentDocument, ParameterDocument } from '../documents/component-document';
 import { LIMITS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
@@ -7,19 +8,6 @@ import type { Property } from '../css/property';
 import { propertyNamed } from '../css/property-registry';
 import { readValue } from '../css/value-syntax';
 import type { Nested } from './component';
-
-/** What whoever uses a component can set without another copy of it. */
-export interface Parameter {
-  /** As calculations and rules name it; of a nested component with the way to it: `less/accent`. */
-  readonly key: string;
-  readonly document: ParameterDocument;
-  /** Components under whose names it can be set in CSS, the nearest first: its own, then those it takes the parameter of. */
-  readonly owners: readonly string[];
-  /** What a use gives it, in words of the component that holds that use; `null`: its default holds. */
-  readonly given: string | null;
-}
-
-export type Parameters = ReadonlyMap<string, Parameter>;
 
 /** Those that whoever uses a component can set, without those of what is nested in it. */
 export const settable = (parameters: Parameters): readonly Parameter[] =>

@@ -1,4 +1,4 @@
-import type { Part } from './anatomy/anatomy';
+import type { Part } from './anatomy/part';
 import { oneOf } from '../json/problem';
 import { nearest } from '../text/suggestions';
 import type { Property } from '../css/property';

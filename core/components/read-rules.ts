@@ -11,14 +11,8 @@ import type { Space } from '../space/space';
 import { valueKind } from '../css/value-types';
 import type { Property } from '../css/property';
 import type { Rule, Setting } from './component';
-import {
-  asTokens,
-  isParameterType,
-  parametersIn,
-  standsForValue,
-  withDefaults,
-  type Parameters,
-} from './parameters';
+import type { Parameters } from './parameter';
+import { asTokens, isParameterType, parametersIn, standsForValue, withDefaults } from './parameters';
 import { propertyNamed } from '../css/property-registry';
 import { readPropertyOn } from './property-on-part';
 import { reportDuplicateIds } from './duplicate-ids';

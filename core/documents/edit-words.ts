@@ -1,7 +1,8 @@
 import { NAMES } from '../patch/identity';
 import { isObject, pointerSteps, valueAt } from '../json/json';
 import { LIST_ENTRIES } from './list-entries';
-import { alongPatch, PatchError, type Patch, type PatchOperation } from '../patch/patch';
+import { PatchError, type Patch, type PatchOperation } from '../patch/operations';
+import { alongPatch } from '../patch/patch';
 
 /** What a document's lists hold, one of it. */
 const ONE: Readonly<Record<string, string>> = {

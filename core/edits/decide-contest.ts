@@ -1,6 +1,6 @@
 import type { DecisionDocument, RuleDocument } from '../documents/component-document';
 import { pointer } from '../json/json';
-import type { PatchOperation } from '../patch/patch';
+import type { PatchOperation } from '../patch/operations';
 import type { Box } from '../space/box';
 import { writeCondition } from '../space/condition';
 import type { Component } from '../components/component';

@@ -1,7 +1,8 @@
 import { compileSystem, componentNamed, type System } from '../components/system';
 import { departs, ruleSource } from '../components/rule-source';
 import type { Component } from '../components/component';
-import { applyPatch, type PatchOperation } from '../patch/patch';
+import type { PatchOperation } from '../patch/operations';
+import { applyPatch } from '../patch/patch';
 import { ledger } from '../cascade/ledger';
 import { smallDocuments } from '../test/small-system';
 import { commonRulesPatch, decisionPatch, withoutDecisionPatch } from './decide-contest';

@@ -1,8 +1,7 @@
 import type { OverlayDocument, RuleDocument } from '../documents/component-document';
 import { pointer } from '../json/json';
-import type { PatchOperation } from '../patch/patch';
-import type { Box } from '../space/box';
-import { bits } from '../space/box';
+import type { PatchOperation } from '../patch/operations';
+import { type Box, bits } from '../space/box';
 import { writeCondition } from '../space/condition';
 import { kebab } from '../space/axis';
 import type { Component } from '../components/component';

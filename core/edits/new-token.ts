@@ -1,7 +1,6 @@
-import type { Documents } from '../documents/document-kinds';
-import { documentsOf } from '../documents/document-kinds';
+import { type Documents, documentsOf } from '../documents/document-kinds';
 import { isObject, pointer, type JsonObject } from '../json/json';
-import type { PatchOperation } from '../patch/patch';
+import type { PatchOperation } from '../patch/operations';
 
 /** Where a new token can be put: one file for all contexts, or one file per context of a modifier. */
 export interface TokenLayer {

@@ -1,4 +1,5 @@
-import type { Anatomy, Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
+import type { Anatomy } from '../components/anatomy/anatomy';
 import { partKind } from '../documents/part-kinds';
 import type { Component } from '../components/component';
 import { componentNamed, type System } from '../components/system';

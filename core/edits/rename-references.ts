@@ -11,7 +11,7 @@ import type {
 } from '../documents/component-document';
 import { isObject } from '../json/json';
 import { axisOfValues } from '../components/content/sample-text';
-import { iconKeys } from './icon-edits';
+import { iconKeys } from '../components/icon-keys';
 import { followedBehaviour, followedWalkthrough } from './rename-in-behaviour';
 import { followedEdit, followedPart, type Anchors } from './rename-in-parts';
 import { mapEntries, mapMembers, NameReader, withMember, type NameChange, type Names } from './name-changes';

@@ -2,7 +2,7 @@ import type { Component } from '../components/component';
 import { compileSystem, componentNamed, type System } from '../components/system';
 import type { Documents } from '../documents/document-kinds';
 import { differenceOf } from '../patch/difference';
-import type { PatchOperation } from '../patch/patch';
+import type { PatchOperation } from '../patch/operations';
 import { oneOf } from '../json/problem';
 import { nearest } from '../text/suggestions';
 import { followed, type WrittenComponent } from './rename-references';

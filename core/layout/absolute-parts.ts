@@ -1,7 +1,8 @@
 import { alignOf, alone } from './alignment';
 import { autos, borders, edges, isInFlow, margins, turned, type DrawnBox, type Ends } from './drawn-box';
 import { clampWidth, fitting, ownWidth } from './intrinsic-sizes';
-import { definiteHeight, isTurned, lay, stretched, translation, type Around, type LaidBox } from './layout';
+import type { LaidBox, Around } from './laid-box';
+import { definiteHeight, isTurned, lay, stretched, translation } from './layout';
 
 /** A part with where its border box lies, from the inline start and the top of the root's. */
 interface Frame {

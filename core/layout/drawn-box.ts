@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import type { PartStyle } from './part-style';
 
 /** A part as it is drawn in a combination, with the text that it shows. */

@@ -11,7 +11,8 @@ import { layAbsolutes } from './absolute-parts';
 import { autos, isInFlow, margins, outside, type DrawnBox } from './drawn-box';
 import { Guess, otherGuesses } from './guess';
 import { clampWidth, ownWidth } from './intrinsic-sizes';
-import { lay, type LaidBox } from './layout';
+import type { LaidBox } from './laid-box';
+import { lay } from './layout';
 import { PartStyle, type Page } from './part-style';
 import { isScrolled, isTransformed, isUnlaid } from './unsupported';
 

@@ -1,30 +1,11 @@
+import type { Around } from './laid-box';
+import type { LaidBox } from './laid-box';
 import { alignOf, crossPlace, spread } from './alignment';
 import { autos, edge, edges, isInFlow, margins, outside, scrolls, turned, type DrawnBox } from './drawn-box';
 import { flexibleLengths, hypothetical, type FlexItem } from './flexible-lengths';
 import { clampWidth, fitting, ownWidth, rowItem, shareOf, type RowItem } from './intrinsic-sizes';
 import { linesIn } from './text-size';
 import { guessed, guessedMost, isUnlaid } from './unsupported';
-
-/** A part laid out: border box in px from the border box of the part around it, from the inline start of the page. */
-export interface LaidBox {
-  readonly box: DrawnBox;
-  x: number;
-  y: number;
-  readonly width: number;
-  readonly height: number;
-  /** Whether it is only guessed, with all that lies in it. */
-  isUnsure: boolean;
-  /** From its top to the base line of its first line of text; `null` where there is none. */
-  readonly baseline: number | null;
-  readonly around: Around;
-  readonly children: LaidBox[];
-}
-
-/** Content box of what is around a part, of which percentages are; the height is `null` where it follows from what is in it. */
-export interface Around {
-  readonly width: number;
-  readonly height: number | null;
-}
 
 interface Line {
   readonly items: readonly RowItem[];

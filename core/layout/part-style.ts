@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import { initialOf } from '../documents/part-kinds';
 import { amountInRange } from '../css/property';
 import { propertyNamed, shorthandOf } from '../css/property-registry';

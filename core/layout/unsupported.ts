@@ -1,5 +1,5 @@
 import type { DrawnBox } from './drawn-box';
-import type { LaidBox } from './layout';
+import type { LaidBox } from './laid-box';
 
 /** What is said of a box that is not laid out, so that its own measures are guessed: one row each. */
 const UNLAID: readonly ((box: DrawnBox) => boolean)[] = [

@@ -1,7 +1,7 @@
 import { entryName, nameKey } from './identity';
 import { isObject, isSameJson, pointer, type Step } from '../json/json';
 import { keysInOrder } from '../json/key-order';
-import type { PatchOperation } from './patch';
+import type { PatchOperation } from './operations';
 
 /**
  * The patch that leads from one state of a document to another. Entries of lists are known by their names (`id`, `part`, a text

@@ -1,5 +1,6 @@
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from '../json/json';
-import { alongPatch, plain, type Patch, type PatchOperation, type TestOperation } from './patch';
+import type { Patch, PatchOperation, TestOperation } from './operations';
+import { alongPatch, plain } from './patch';
 import { besides, isEntry, placesOf, type Places, type Steps } from './patch-places';
 
 /** Members by which entries of lists are known: rules, situations, values and what else has an id; parts have a name. */

@@ -1,5 +1,5 @@
 import { pointer, pointerSteps, valueAt } from '../json/json';
-import type { PatchOperation } from './patch';
+import type { PatchOperation } from './operations';
 
 export type Steps = readonly string[];
 

@@ -1,4 +1,5 @@
-import { applyPatch, PatchError, type PatchOperation } from './patch';
+import { PatchError, type PatchOperation } from './operations';
+import { applyPatch } from './patch';
 
 const document = {
   rules: [

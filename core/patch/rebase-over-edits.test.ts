@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { freshSeed } from '../test/seed';
 import { alongEdits } from './rebase-over-edits';
 import { guarded } from './identity';
-import { applyPatch, PatchError, type Patch } from './patch';
+import { PatchError, type Patch } from './operations';
+import { applyPatch } from './patch';
 import { rebase } from './rebase';
 
 /** A patch follows what was done since it was made, as whoever heard of that step by step would have it. */

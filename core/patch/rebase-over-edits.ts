@@ -1,4 +1,5 @@
-import { applyPatch, type Patch, type PatchOperation } from './patch';
+import type { Patch, PatchOperation } from './operations';
+import { applyPatch } from './patch';
 import { rebase, type Meeting } from './rebase';
 
 /** An edit as it was made: what it did, and what takes it back. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { BASE, after, move, patchOf, put, remove, seeds, set } from '../test/random-patches';
 import { freshSeed } from '../test/seed';
-import { type Patch, type PatchOperation } from './patch';
+import type { Patch, PatchOperation } from './operations';
 import { insist, rebase } from './rebase';
 
 /** Patches made on the same document by two sides: each can follow the other, and an edit never touches another thing than it was made for. */

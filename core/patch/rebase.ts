@@ -1,4 +1,5 @@
-import { applyPatch, PatchError, type MoveOperation, type Patch, type PatchOperation } from './patch';
+import { PatchError, type MoveOperation, type Patch, type PatchOperation } from './operations';
+import { applyPatch } from './patch';
 import { differenceOf } from './difference';
 import { isSameJson, pointer, pointerSteps, valueAt } from '../json/json';
 import { entryName } from './identity';

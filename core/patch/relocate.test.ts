@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { BASE, after, move, patchOf, put, remove, seeds, set } from '../test/random-patches';
 import { freshSeed } from '../test/seed';
 import { guarded, identified } from './identity';
-import { applyPatch, type Patch, type PatchOperation } from './patch';
+import type { Patch, PatchOperation } from './operations';
+import { applyPatch } from './patch';
 import { placed } from './relocate';
 
 /** Patches that say what they mean find it in a document that has changed since, or say why they do not. */

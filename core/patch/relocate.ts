@@ -1,6 +1,7 @@
 import { KnownTests, NAMES } from './identity';
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from '../json/json';
-import { alongPatch, type MoveOperation, type Patch, type PatchOperation, type TestOperation } from './patch';
+import type { MoveOperation, Patch, PatchOperation, TestOperation } from './operations';
+import { alongPatch } from './patch';
 import { besides, isEntry, leadsTo, withMoved, withoutMoved, type Steps } from './patch-places';
 
 /** Why a patch has no place in a document: what it speaks of is gone or is another by now, or something is there already. */

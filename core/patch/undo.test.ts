@@ -4,7 +4,8 @@ import { fuzzText } from '../test/fuzz-text';
 import { freshSeed } from '../test/seed';
 import { guarded, identified } from './identity';
 import { isObject, pointer, type JsonObject } from '../json/json';
-import { applyPatch, PatchError, type Patch, type PatchOperation } from './patch';
+import { PatchError, type Patch, type PatchOperation } from './operations';
+import { applyPatch } from './patch';
 
 /**
  * Whatever a patch does to the demo's documents, what takes it back brings back every byte, also with all that it relies on, and taken

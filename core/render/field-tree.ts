@@ -1,11 +1,10 @@
 import { listKey } from '../components/content-keys';
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import { showsPlaceholder } from '../documents/part-kinds';
 import { choicesOf, isReached, type Choices } from '../components/nesting/entries';
-import type { Component } from '../components/component';
+import type { Component, Nested } from '../components/component';
 import type { SampleDocument, SampleText } from '../documents/component-document';
 import { isObject } from '../json/json';
-import type { Nested } from '../components/component';
 import type { Combination } from '../space/space';
 import { accessibility, type Accessibility } from './accessibility';
 import { plainIcon } from './icon';

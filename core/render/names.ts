@@ -1,4 +1,5 @@
-import type { Anatomy, Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
+import type { Anatomy } from '../components/anatomy/anatomy';
 import { hostAndPseudo } from '../components/anatomy/pseudo-parts';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';

@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import { ELEMENT_AXIS } from '../components/anatomy/elements';
 import { showsPlaceholder } from '../documents/part-kinds';
 import type { Component } from '../components/component';

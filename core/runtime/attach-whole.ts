@@ -2,10 +2,10 @@ import type { Act } from '../behaviour/acts';
 import { COMPARING } from '../behaviour/comparing-checks';
 import { VALUE_KINDS } from '../behaviour/kinds/value-kinds';
 import { noting } from './extras/noting';
-import type { ControlView } from './control-view';
+import type { ControlView, AttachOptions } from './page-field';
 import { listView } from './list-view';
 import { toggleView } from './toggle-view';
-import { LiveField, type AttachedField, type AttachOptions } from './live-field';
+import { LiveField, type AttachedField } from './live-field';
 import { EXTRAS } from './needed-extras';
 import type { ShippedPlan } from './shipped-plan';
 

@@ -1,7 +1,7 @@
 import type { Act } from '../behaviour/acts';
 import type { Effect, FieldState } from '../behaviour/field-state';
 import type { Machine } from '../behaviour/machine';
-import type { LiveField } from './live-field';
+import type { PageField } from './page-field';
 
 /** What only some fields need: their modules ask for it, so that others do without. */
 export interface Extra {
@@ -21,4 +21,4 @@ export interface Extra {
   readonly composed?: (text: string) => string;
 }
 
-export type MakeExtra = (field: LiveField) => Extra;
+export type MakeExtra = (field: PageField) => Extra;

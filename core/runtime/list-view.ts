@@ -1,6 +1,6 @@
 import { chosenIn } from '../behaviour/kinds/choice';
 import type { ListEntry } from '../behaviour/kinds/value-kind';
-import type { ControlView } from './control-view';
+import type { ControlView } from './page-field';
 
 /** An entry's own words; what forms submit is `data-value`, where it says so. */
 const wordsOf = (element: HTMLElement): string =>

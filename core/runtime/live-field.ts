@@ -1,29 +1,15 @@
 import type { Act, Entry } from '../behaviour/acts';
 import type { FieldState } from '../behaviour/field-state';
-import type { Fails } from '../behaviour/validation';
+import type { Fails, Plan } from '../behaviour/plan';
 import type { ValueKind } from '../behaviour/kinds/value-kind';
 import { atRest, Machine } from '../behaviour/machine';
-import type { Plan, Target } from '../behaviour/plan';
+import type { Target } from '../behaviour/plan-data';
 import { combinationAt } from '../behaviour/derived-states';
 import type { Extra, MakeExtra } from './extra';
 import { FieldElements } from './field-elements';
-import { FieldView, placeCaret, type Words } from './field-view';
-import type { ControlView } from './control-view';
+import { FieldView, placeCaret } from './field-view';
+import type { AttachOptions, ControlView, PageField } from './page-field';
 import type { ShippedPlan } from './shipped-plan';
-
-/** What a page gives to a field. */
-export interface AttachOptions {
-  readonly value?: string;
-  /** Called with what forms submit, whenever that has changed. */
-  readonly onChange?: (value: string) => void;
-  /** Answers what only the application knows; what nobody answers is accepted. */
-  readonly ask?: (ask: string, value: string) => boolean | Promise<boolean>;
-  /** Called where the field stands in no form, when Enter sends it. */
-  readonly onSend?: (value: string) => void;
-  readonly locale?: string;
-  /** Words instead of the script’s own, by id of the check; `valid` for what is approved. */
-  readonly messages?: Words;
-}
 
 /** A field brought to life. */
 export interface AttachedField {
@@ -55,7 +41,7 @@ const placed = (entry: number | null): Entry | null => (entry === null ? null : 
  * The shipped markup of a field, alive. Editing, the caret, composition and undo stay the browser's; handlers of the page come first, and what they
  * prevent is not done.
  */
-export class LiveField implements AttachedField {
+export class LiveField implements AttachedField, PageField {
   state: FieldState;
   readonly elements: FieldElements;
   readonly plan: Plan & ShippedPlan;

@@ -1,5 +1,5 @@
 import { ALONE } from '../behaviour/validation';
-import { REPEATING } from '../behaviour/plan';
+import { REPEATING } from '../behaviour/plan-data';
 import type { MakeExtra } from './extra';
 import { asking } from './extras/asking';
 import { boxes } from './extras/boxes';

@@ -1,4 +1,4 @@
-import type { Part } from '../components/anatomy/anatomy';
+import type { Part } from '../components/anatomy/part';
 import { planOf } from '../behaviour/make-plan';
 import { messageKeys, messageOf } from '../behaviour/rendered-field';
 import { notTaken } from '../behaviour/play';

@@ -1,4 +1,4 @@
-import type { PlanData } from '../behaviour/plan';
+import type { PlanData } from '../behaviour/plan-data';
 import type { Box } from '../space/box';
 
 /** An attribute by which markup says that a state holds. */

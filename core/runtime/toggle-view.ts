@@ -1,4 +1,4 @@
-import type { ControlView } from './control-view';
+import type { ControlView } from './page-field';
 
 /** A checkbox, or a switch. */
 export const toggleView: ControlView = {

@@ -1,7 +1,4 @@
-import type { Limit } from './limits';
-
-/** Limits as far as they decide. */
-export type Deciding = Pick<Limit, 'region' | 'holds'>;
+import type { Deciding } from './limit';
 
 /** So often limits act on one combination; those that never settle are told of where they are written. */
 const MOST = 1000;

@@ -1,6 +1,7 @@
 import { isEmpty, type Box } from './box';
 import { EVERYWHERE, type Extent, type Extents } from './extent';
-import { namedAxes, piecesOf, restrict, type Limit, type Piece } from './limits';
+import type { Limit } from './limit';
+import { namedAxes, piecesOf, restrict, type Piece } from './limits';
 
 /** Limits that share axes, directly or through others, and the pieces into which they part the space. */
 export interface LimitCluster {

@@ -1,7 +1,8 @@
 import { disjoint, intersect, withMask, type Box } from './box';
 import type { Extent, Extents } from './extent';
 import type { LimitCluster } from './limit-clusters';
-import { parted, type Limit, type Piece } from './limits';
+import type { Limit } from './limit';
+import { parted, type Piece } from './limits';
 
 /**
  * The raw combinations that would settle otherwise, or never, if one limit of a cluster were not there. Throws

@@ -1,6 +1,7 @@
 import { bits, disjoint, intersect, isEmpty, withMask, type Box } from './box';
 import type { LimitCluster } from './limit-clusters';
-import { refuseMore, replaced, settle, type Limit, type Piece } from './limits';
+import type { Limit } from './limit';
+import { refuseMore, replaced, settle, type Piece } from './limits';
 import { appliedOnce } from './apply-limits';
 
 /** Two limits of which it matters which is applied first, and a combination where it does. */

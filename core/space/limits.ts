@@ -1,15 +1,7 @@
+import type { Limit } from './limit';
 import { isEmpty, subtract, withMask, type Box } from './box';
 import { joined } from './merge-boxes';
 import { appliedOnce } from './apply-limits';
-
-/** A limit over a space's axes: inside `region`, each axis counts as the first allowed value when it is not allowed. */
-export interface Limit {
-  /** Place in the document. */
-  readonly index: number;
-  readonly region: Box;
-  readonly holds: readonly { readonly axis: number; readonly allowed: number; readonly first: number }[];
-  readonly because: string;
-}
 
 /** A region of raw combinations that the limits treat alike: per axis kept as it is (`-1`) or set to one value. */
 export interface Piece {

@@ -3,7 +3,7 @@ import { pointer } from '../json/json';
 import type { ProblemList } from '../json/problem';
 import type { Axis } from './axis';
 import { readCondition } from './condition';
-import type { Limit } from './limits';
+import type { Limit } from './limit';
 
 /** Reads the limits of a component; one that cannot be read is reported and left out. */
 export function readLimits(

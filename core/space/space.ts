@@ -7,7 +7,8 @@ import { EVERYWHERE, NOWHERE, Extents, type Extent } from './extent';
 import { effectOf } from './limit-effect';
 import { limitClusters, preimage, type LimitCluster } from './limit-clusters';
 import { orderDependence, type OrderDependence } from './limit-order';
-import { settle, TangledLimits, UnsettledLimits, type Limit } from './limits';
+import type { Limit } from './limit';
+import { settle, TangledLimits, UnsettledLimits } from './limits';
 import { readableCover, shares, type WantedBox } from './readable-cover';
 import { readLimits } from './read-limits';
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readAnatomy } from '../components/anatomy/anatomy';
-import { isPseudo, type PseudoPart } from '../components/anatomy/pseudo-parts';
+import type { PseudoPart } from '../components/anatomy/part';
+import { isPseudo } from '../components/anatomy/pseudo-parts';
 import type { ComponentDocument, RuleDocument } from '../documents/component-document';
 import { ProblemList } from '../json/problem';
 import type { Property } from '../css/property';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { isObject, pointer, valueAt } from '../json/json';
-import { applyPatch, type Patch, type PatchOperation } from '../patch/patch';
+import type { Patch, PatchOperation } from '../patch/operations';
+import { applyPatch } from '../patch/patch';
 
 /** A document with lists of entries that have ids, of parts within parts, and of texts. */
 export const BASE = {

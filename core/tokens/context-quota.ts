@@ -1,7 +1,6 @@
 import { LIMITS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
-import type { Modifier } from './contexts';
-import type { Layer } from './resolver';
+import type { Modifier, Layer } from './contexts';
 import type { DeclaredGroup } from './token-tree';
 
 interface Choices {

@@ -1,4 +1,5 @@
 import { nearest } from '../text/suggestions';
+import { type DeclaredGroup } from './token-tree';
 
 /** A modifier and its contexts, in the document's order. */
 export interface Modifier {
@@ -51,4 +52,12 @@ export function completeInput(modifiers: readonly Modifier[], input: ContextInpu
       return [modifier.name, chosen];
     }),
   );
+}
+
+/** One step of the order in which tokens are merged. */
+export interface Layer {
+  /** The modifier this layer belongs to, or `null` for a plain set. */
+  readonly modifier: string | null;
+  /** Trees per context; the empty name for a plain set. */
+  readonly trees: ReadonlyMap<string, DeclaredGroup>;
 }

@@ -1,3 +1,4 @@
+import type { Layer } from './contexts';
 import { isObject, pointer, valueAt, type Step } from '../json/json';
 import { LIMITS } from '../json/quotas';
 import { brief, ProblemList, type Problem } from '../json/problem';
@@ -8,14 +9,6 @@ import { mediaQuery } from './media-query';
 import { decoded, fragmentSteps } from './references';
 import { mergeTrees, NO_TOKENS, readTree, type DeclaredGroup, type Origin, type Report } from './token-tree';
 import type { Documents } from '../documents/document-kinds';
-
-/** One step of the order in which tokens are merged. */
-export interface Layer {
-  /** The modifier this layer belongs to, or `null` for a plain set. */
-  readonly modifier: string | null;
-  /** Trees per context; the empty name for a plain set. */
-  readonly trees: ReadonlyMap<string, DeclaredGroup>;
-}
 
 /** The resolver document read: what there is to choose, and the layers in the order in which they are merged. */
 export interface Resolver {

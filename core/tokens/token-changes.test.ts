@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { applyPatch, type PatchOperation } from '../patch/patch';
+import type { PatchOperation } from '../patch/operations';
+import { applyPatch } from '../patch/patch';
 import { pointer, valueAt } from '../json/json';
 import { freshSeed } from '../test/seed';
 import { TokenModel } from './token-model';

@@ -1,5 +1,5 @@
 import { extendedBy, groupNames } from './group-extension';
-import type { Layer } from './resolver';
+import type { Layer } from './contexts';
 import type { DeclaredGroup } from './token-tree';
 
 /** Which modifiers have a say in a token by declaring it, or what it is inherited from. */

@@ -6,7 +6,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Config } from './config';
 import { fewAtOnce, fewOnAConnection } from './crowding';
-import type { OpenDatabase } from './database';
+import type { OpenDatabase } from './open-database';
 import { EventTail } from './event-tail';
 import { allowHosts, sameOriginWrites } from './http-guards';
 import { problemResponses } from './http-problem';

@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, gt, inArray, lt, type SQL } from 'drizzle-orm';
-import type { Database, Transaction } from './database';
+import type { Database } from './open-database';
+import type { Transaction } from './database';
 import type { StoredEdit } from './edit-rows';
 import { Refusal } from './refusal';
 import { changes } from './schema';

@@ -1,20 +1,14 @@
+import type { Database, OpenDatabase } from './open-database';
 import { setTimeout } from 'node:timers/promises';
-import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
+import { drizzle } from 'drizzle-orm/mysql2';
 import type { MySqlTransactionConfig } from 'drizzle-orm/mysql-core';
-import { createPool, type Pool } from 'mysql2/promise';
+import { createPool } from 'mysql2/promise';
 import { LIMITS } from '@periwinkle/core/json/quotas';
 import { causeCode, causeOf, DatabaseError } from './database-error';
 import { migrateTables } from './migrating';
 import * as schema from './schema';
 
-export type Database = MySql2Database<typeof schema> & { readonly $client: Pool };
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
-
-export interface OpenDatabase {
-  readonly db: Database;
-  readonly pool: Pool;
-  readonly close: () => Promise<void>;
-}
 
 /** How the database's client says that as many questions wait as may. */
 export const QUEUE_IS_FULL = 'Queue limit reached.';

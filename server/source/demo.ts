@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { readJson } from '@periwinkle/core/json/read-json';
-import type { Database } from './database';
+import type { Database } from './open-database';
 import { Refusal } from './refusal';
 import { systems } from './schema';
 import { createSystem } from './work/new-systems';

@@ -2,7 +2,8 @@ import { and, eq, inArray } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { writeJson } from '@periwinkle/core/json/json-text';
-import type { Database, Transaction } from './database';
+import type { Database } from './open-database';
+import type { Transaction } from './database';
 import { documents } from './schema';
 
 /** A document as it is stored: JSON, or the text of an icon or a page; `null` of one that was removed. */

@@ -1,6 +1,7 @@
 import { and, asc, eq, gt, lte, sql, type SQL } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import type { Database, Transaction } from './database';
+import type { Database } from './open-database';
+import type { Transaction } from './database';
 import { rawList, rawObject, RawJson } from './raw-json';
 import { edits } from './schema';
 

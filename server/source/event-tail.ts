@@ -1,6 +1,6 @@
 import { and, inArray, isNull } from 'drizzle-orm';
 import type { Request, Response } from 'express';
-import type { Database } from './database';
+import type { Database } from './open-database';
 import { editJson, eventsAfter, type ToldEdit } from './edit-rows';
 import { systems } from './schema';
 

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import { createPool, type Pool } from 'mysql2/promise';
-import type { OpenDatabase } from './database';
+import type { OpenDatabase } from './open-database';
 import { causeCode, DatabaseError } from './database-error';
 
 /** What a database answers where another application, on another node of it, has made the same step meanwhile. */

@@ -4,7 +4,7 @@ import { LIMITS } from '@periwinkle/core/json/quotas';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { brief } from '@periwinkle/core/json/problem';
 import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
-import type { OpenDatabase } from './database';
+import type { OpenDatabase } from './open-database';
 import { answer, answerText, answerWhole } from './answers';
 import { historyEnds, listChanges } from './changes';
 import { editsAfter, editsJson } from './edit-rows';

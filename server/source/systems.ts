@@ -1,6 +1,7 @@
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import { inTransaction, snapshot, type Database, type Transaction } from './database';
+import type { Database } from './open-database';
+import { inTransaction, snapshot, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './changes';
 import { readTexts, type DocumentText } from './document-texts';
 import { notFound, Refusal } from './refusal';

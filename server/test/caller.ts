@@ -1,5 +1,5 @@
 import Ajv from 'ajv';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { addressesOf, OPENAPI } from '../source/openapi';
 
 /** An answer of the server, its body read as JSON where it is. */

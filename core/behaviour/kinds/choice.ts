@@ -1,7 +1,6 @@
 import type { FieldState } from '../field-state';
-import type { Machine } from '../machine';
 import { isNative } from '../native-list';
-import type { KeyPress, ListEntry, ListManners, Turn, ValueKind } from './value-kind';
+import type { FieldOfList, KeyPress, ListEntry, ListManners, Turn, ValueKind } from './value-kind';
 
 import { BETWEEN } from '../../components/content/entries';
 /** Ids of what is chosen. */
@@ -139,7 +138,7 @@ const asTurn = ({ change: { active, ...change } }: Turn): { change: Partial<Fiel
   to: active ?? -1,
 });
 
-function take(machine: Machine, { change, value }: Turn): void {
+function take(machine: FieldOfList, { change, value }: Turn): void {
   machine.change(change);
   if (value !== undefined) machine.enter(value);
 }

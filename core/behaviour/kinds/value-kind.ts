@@ -2,8 +2,7 @@ import { lengthOf } from '../../text/graphemes';
 import type { ValueDocument } from '../../documents/component-document';
 import type { Clock } from '../../components/content/times';
 import type { FieldState } from '../field-state';
-import type { Machine } from '../machine';
-import type { Plan } from '../plan';
+import type { PlanData } from '../plan-data';
 
 /** How a value is written where the field stands: the kind's document, and the ways of the place. */
 export interface Manner extends Clock {
@@ -34,14 +33,30 @@ export interface KeyPress {
   readonly alt: boolean;
 }
 
+/** What only whoever draws the field knows. */
+export interface Drawn {
+  readonly isDisabled: (part: string) => boolean;
+  /** Of its list, in order. */
+  readonly entries: () => readonly ListEntry[];
+}
+
+/** The field that a list is in, as far as the list needs it. */
+export interface FieldOfList {
+  readonly state: FieldState;
+  readonly drawn: Drawn;
+  readonly combination: readonly number[];
+  readonly change: (parts: Partial<FieldState>) => void;
+  readonly enter: (value: string) => void;
+}
+
 /** How a list of choices answers; only what can be changed is asked. */
 export interface ListManners {
   /** A key in the control. Whether it has been answered; else a browser goes on with it. */
-  readonly keyed: (machine: Machine, plan: Plan, press: KeyPress) => boolean;
+  readonly keyed: (field: FieldOfList, plan: PlanData, press: KeyPress) => boolean;
   /** A press on the control. */
-  readonly pressed: (machine: Machine, plan: Plan) => void;
+  readonly pressed: (field: FieldOfList, plan: PlanData) => void;
   /** A press on an entry, by its place. */
-  readonly chosen: (machine: Machine, plan: Plan, place: number) => void;
+  readonly chosen: (field: FieldOfList, plan: PlanData, place: number) => void;
 }
 
 /** One kind of value: its text form, and how acts change it. */

@@ -1,7 +1,7 @@
 import type { Component, Rule } from '../../components/component';
 import { hasOwnWord, slotsOf, type Slot } from '../slots';
 import { NOWHERE, type Extent } from '../../space/extent';
-import type { Limit } from '../../space/limits';
+import type { Limit } from '../../space/limit';
 import { heardAllowed } from '../winning-rules';
 
 /** A rule, or one of its properties, that never has the last word. */

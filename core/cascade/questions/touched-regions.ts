@@ -1,6 +1,6 @@
 import type { Component, Rule } from '../../components/component';
 import type { Extent } from '../../space/extent';
-import type { Limit } from '../../space/limits';
+import type { Limit } from '../../space/limit';
 import { heardOf } from '../winning-rules';
 
 /** What a change of a rule or a limit touches. */

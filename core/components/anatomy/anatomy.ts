@@ -1,7 +1,9 @@
+import type { Part } from './part';
 import type { PartDocument } from '../../documents/component-document';
 import { oneOf, type ProblemList } from '../../json/problem';
 import { nearest } from '../../text/suggestions';
-import { pseudoPartsOf, type PseudoPart } from './pseudo-parts';
+
+import { pseudoPartsOf } from './pseudo-parts';
 import {
   CONTROL_ELEMENTS,
   kindWithin,
@@ -9,29 +11,6 @@ import {
   partKind,
   type PartKind,
 } from '../../documents/part-kinds';
-
-/** A part of a component's anatomy, in the tree. */
-export interface Part {
-  readonly name: string;
-  readonly title: string;
-  readonly description: string;
-  readonly kind: PartKind;
-  /** Key of the sample's content it shows, or `null`. */
-  readonly content: string | null;
-  /** Element of a control; where it may be several, the usual one. */
-  readonly element: string;
-  /** Those that it may be. */
-  readonly elements: readonly string[];
-  /** `type` of an input. */
-  readonly type: string | null;
-  readonly children: readonly Part[];
-  /** JSON Pointer of the part in the document; of one in a nested component, that of the part that uses it. */
-  readonly pointer: string;
-  /** Name of the part whose nested component it belongs to; `null` for own parts. */
-  readonly nested: string | null;
-  /** What it is in the part that its name begins with, where a browser draws it and no element stands for it. */
-  readonly pseudo: PseudoPart | null;
-}
 
 /** The anatomy read: the tree and the same parts in document order. */
 export interface Anatomy {

@@ -1,16 +1,6 @@
-import type { Part } from './anatomy';
+import type { PseudoPart } from './part';
+import { type Part } from './part';
 import { showsPlaceholder, type PartKind } from '../../documents/part-kinds';
-
-/** What a browser draws inside a part and rules can name like a part: `control::placeholder`. */
-export interface PseudoPart {
-  /** As CSS names it, without the colons. */
-  readonly name: string;
-  /** Whether a control has it. */
-  readonly isIn: (control: Part) => boolean;
-  readonly kind: PartKind;
-  /** Properties that CSS lets count there (CSS Pseudo-Elements 4, sections 3.2 and 4.1). */
-  readonly properties: ReadonlySet<string>;
-}
 
 const kindOf = (kind: string, words: string): PartKind => ({
   kind,

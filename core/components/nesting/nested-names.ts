@@ -1,8 +1,7 @@
-import type { Part } from '../anatomy/anatomy';
-import type { Component } from '../component';
+import type { Part } from '../anatomy/part';
+import type { Component, Nested } from '../component';
 import type { Axis } from '../../space/axis';
 import type { Combination } from '../../space/space';
-import type { Nested } from '../component';
 
 /** Marks the copies of what is repeated, counted from 1: `entry:2/frame`. */
 const COPY = /:\d+(?=\/)/g;

@@ -1,4 +1,4 @@
-import type { Part } from '../anatomy/anatomy';
+import type { Part } from '../anatomy/part';
 import type { Nested } from '../component';
 
 /** The tree of a nested component as a part of its parent's: names with the way to them, content as the use says. */

@@ -1,5 +1,6 @@
 import type { Component, Nested, Rule, Setting } from '../component';
-import { inside, withDefaults, type Parameters } from '../parameters';
+import type { Parameters } from '../parameter';
+import { inside, withDefaults } from '../parameters';
 import { forStylesheets } from '../read-rules';
 import { ObjectMemo } from '../../json/object-memo';
 import { pointer } from '../../json/json';

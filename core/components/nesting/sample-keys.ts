@@ -1,4 +1,4 @@
-import type { Part } from '../anatomy/anatomy';
+import type { Part } from '../anatomy/part';
 import type { Component, Nested } from '../component';
 
 /** What a control shows of a sample: what is entered, and while nothing is, the placeholder. */

@@ -1,4 +1,4 @@
-import type { Part } from '../../components/anatomy/anatomy';
+import type { Part } from '../../components/anatomy/part';
 import type { Component } from '../../components/component';
 import type { System } from '../../components/system';
 import { resolve } from '../../cascade/resolve';

@@ -1,4 +1,4 @@
-import type { Part } from '../../components/anatomy/anatomy';
+import type { Part } from '../../components/anatomy/part';
 import type { Component, Setting } from '../../components/component';
 import type { TokenSet } from '../../tokens/token-set';
 import { compositeMembers } from '../../tokens/token-types';

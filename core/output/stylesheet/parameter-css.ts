@@ -1,5 +1,6 @@
 import type { Component } from '../../components/component';
-import { asTokens, parametersIn, propertyLike, type Parameter } from '../../components/parameters';
+import type { Parameter } from '../../components/parameter';
+import { asTokens, parametersIn, propertyLike } from '../../components/parameters';
 import { calcIn } from '../../cascade/font-relative';
 import type { Calc } from '../../css/calc';
 import type { Property } from '../../css/property';

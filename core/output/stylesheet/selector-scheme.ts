@@ -1,4 +1,4 @@
-import type { Part } from '../../components/anatomy/anatomy';
+import type { Part } from '../../components/anatomy/part';
 import { showsPlaceholder } from '../../documents/part-kinds';
 import { hostAndPseudo } from '../../components/anatomy/pseudo-parts';
 import type { Component } from '../../components/component';

@@ -9,7 +9,7 @@ import { randomComponent } from '../../test/random-component';
 import { compound, not, all, any, atom, selectorList, TRUE, FALSE, type Formula } from './formula';
 import { readableCover } from '../../space/readable-cover';
 import { namesOf, type Names } from '../../render/names';
-import { boxConditions } from './condition';
+import { boxConditions } from './box-conditions';
 import { HELD, SHIPPED } from './selector-scheme';
 
 /** Whether a formula holds, given which of its atoms do. */

@@ -4,7 +4,8 @@ import { NOWHERE, type Extent } from '../../space/extent';
 import type { ComponentNames } from '../../render/names';
 import { bearingWay } from '../../components/nesting/nested-names';
 import { pressArea } from '../../render/press-area';
-import { ALWAYS, boxConditions } from './condition';
+import { boxConditions } from './box-conditions';
+import { ALWAYS } from './condition';
 import { selectorOf, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock } from './stylesheet';
 

@@ -1,5 +1,6 @@
 import { demoDocuments } from '../../test/demo';
-import { applyPatch, type Patch } from '../../patch/patch';
+import type { Patch } from '../../patch/operations';
+import { applyPatch } from '../../patch/patch';
 import { compileSystem, componentNamed } from '../../components/system';
 import { componentStylesheet } from '../stylesheet/component-css';
 import { HELD, SHIPPED } from '../stylesheet/selector-scheme';

@@ -1,4 +1,5 @@
-import { LiveField, type AttachedField, type AttachOptions, type ShippedKind } from '../live-field';
+import type { AttachOptions } from '../page-field';
+import { LiveField, type AttachedField, type ShippedKind } from '../live-field';
 import type { ShippedPlan } from '../shipped-plan';
 
 /** Brings the shipped markup of a field to life: what every field's script needs. */

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { and, asc, eq, gt, inArray, or } from 'drizzle-orm';
 import { isSameJson } from '@periwinkle/core/json/json';
 import { parseJson, writeJson } from '@periwinkle/core/json/json-text';
-import type { Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
 import type { Transaction } from '../database';
 import { asStored, EDIT_COLUMNS, editsJson, editsWhere, type StoredEdit } from '../edit-rows';
 import { Refusal } from '../refusal';

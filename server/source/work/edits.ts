@@ -1,4 +1,5 @@
-import { inTransaction, isPassing, snapshot, type Database, type Transaction } from '../database';
+import type { Database } from '../open-database';
+import { inTransaction, isPassing, snapshot, type Transaction } from '../database';
 import { noteEdits } from '../changes';
 import type { StoredEdit } from '../edit-rows';
 import { asRefusal, Refusal } from '../refusal';

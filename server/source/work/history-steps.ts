@@ -1,10 +1,12 @@
 import { and, asc, desc, eq, gt, gte, sql, type SQL } from 'drizzle-orm';
 import { LIMITS } from '@periwinkle/core/json/quotas';
 import { parseJson } from '@periwinkle/core/json/json-text';
-import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
+import { applyPatch } from '@periwinkle/core/patch/patch';
 import { placed, type Hindrance } from '@periwinkle/core/patch/relocate';
 import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow, type NamedChange } from '../changes';
-import type { Database, Transaction } from '../database';
+import type { Database } from '../open-database';
+import type { Transaction } from '../database';
 import { asStored, EDIT_COLUMNS, type StoredEdit } from '../edit-rows';
 import { asRefusal, notFound, Refusal } from '../refusal';
 import { edits } from '../schema';

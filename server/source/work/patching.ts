@@ -1,6 +1,7 @@
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import { applyPatch, PatchError, type Patch, type PatchOperation } from '@periwinkle/core/patch/patch';
+import { PatchError, type Patch, type PatchOperation } from '@periwinkle/core/patch/operations';
+import { applyPatch } from '@periwinkle/core/patch/patch';
 import { notFound, Refusal } from '../refusal';
 import { bodyText, type StoredDocument } from './parsed-documents';
 import { refuseLonger, sizeOf } from './refusing';

@@ -2,7 +2,7 @@ import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import { alongEdits, type DoneEdit } from '@periwinkle/core/patch/rebase-over-edits';
 import { parseJson } from '@periwinkle/core/json/json-text';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import { PatchError, type Patch } from '@periwinkle/core/patch/patch';
+import { PatchError, type Patch } from '@periwinkle/core/patch/operations';
 import type { Transaction } from '../database';
 import { edits } from '../schema';
 import { computing } from './computing';

@@ -1,4 +1,4 @@
-import type { Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
 import type { Transaction } from '../database';
 import { computing } from './computing';
 import { digestOf, stale, type EditRequest } from './edit-requests';

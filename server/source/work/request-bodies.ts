@@ -1,6 +1,6 @@
 import Ajv, { type ValidateFunction } from 'ajv';
 import { LIMITS } from '@periwinkle/core/json/quotas';
-import type { Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
 import type { LocalProblem } from '@periwinkle/core/json/problem';
 import { readJson } from '@periwinkle/core/json/read-json';
 import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';

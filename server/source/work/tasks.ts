@@ -2,7 +2,7 @@ import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { canonicalText } from '@periwinkle/core/documents/canonical';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { writeJson } from '@periwinkle/core/json/json-text';
-import type { Database } from '../database';
+import type { Database } from '../open-database';
 import { editJson, editsJson } from '../edit-rows';
 import { notFound, Refusal } from '../refusal';
 import { requireSystem } from '../systems';

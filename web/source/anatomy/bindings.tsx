@@ -10,7 +10,7 @@ import { conditionWords, readCondition } from '@periwinkle/core/space/condition'
 import { Choice } from '../common/choice';
 import { useSystemPart } from '../data/system-context';
 import { ConditionEditor } from '../making/condition-editor';
-import { partDocument } from './part-details';
+import { partDocument } from './part-document';
 
 interface Case {
   readonly when: ConditionDocument;

@@ -1,10 +1,11 @@
+import { partDocument } from './part-document';
 import { Link } from 'react-router';
 import { CONTROL_ELEMENTS, PART_KINDS } from '@periwinkle/core/documents/part-kinds';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
 import { changePart, renamePart, returnPart, type PartChange } from '@periwinkle/core/edits/part-edits';
-import type { PartDocument } from '@periwinkle/core/documents/component-document';
+
 import { conditionWords } from '@periwinkle/core/space/condition';
 import { useState } from 'react';
 import { Choice } from '../common/choice';
@@ -209,13 +210,6 @@ export function PartDetails({
 
 function Touching({ edit, about }: { edit: ReturnType<typeof renamePart>; about: string }) {
   return <TouchedList tried={useAttempt(edit)} about={about} />;
-}
-
-/** A part as it is written, whatever it comes from. */
-export function partDocument({ document }: Component, name: string): PartDocument | undefined {
-  const find = (part: PartDocument): PartDocument | undefined =>
-    part.part === name ? part : (part.children ?? []).map(find).find(Boolean);
-  return find(document.anatomy);
 }
 
 /** Where the text of a key comes from, where not from the sample alone. */

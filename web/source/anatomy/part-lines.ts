@@ -1,4 +1,4 @@
-import type { Part } from '@periwinkle/core/components/anatomy/anatomy';
+import type { Part } from '@periwinkle/core/components/anatomy/part';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import { partSource, writtenName, type PartSource } from '@periwinkle/core/edits/part-edits';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import type { System } from '@periwinkle/core/components/system';
 import { isObject } from '@periwinkle/core/json/json';
 import { newTokenNameProblem, newTokenPatch, tokenLayers } from '@periwinkle/core/edits/new-token';

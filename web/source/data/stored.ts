@@ -1,4 +1,4 @@
-import type { Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
 
 /** What the server stores and tells; see its OpenAPI document. */
 export interface StoredDocument {

@@ -5,7 +5,7 @@ import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
 import { ContextPicker } from './context-picker';
 import { StoringState } from './storing-state';
-import type { Dialog } from './system-frame';
+import type { Dialog } from './dialog';
 
 /** The slim band on top: whose system, the parts of the book, contexts, find, history, whether all is stored. */
 export function Band({ onOpen }: { onOpen: (dialog: Dialog) => void }) {

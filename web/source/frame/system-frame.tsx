@@ -1,3 +1,4 @@
+import type { Dialog } from './dialog';
 import { useEffect, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import { useCaughtFocus } from '../common/focus';
@@ -14,8 +15,6 @@ import { useMissingFonts } from './use-missing-fonts';
 import { Notices } from './notices';
 import { ShortcutsDialog } from './shortcuts-dialog';
 import { UnplacedDialog } from './unplaced-dialog';
-
-export type Dialog = 'find' | 'history' | 'shortcuts' | 'unplaced' | null;
 
 /** Everything inside a system: the band on top, the screen, and what may lie over it. */
 export function SystemFrame() {

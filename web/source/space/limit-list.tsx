@@ -3,7 +3,7 @@ import { addEntry, changeEntry, removeEntry } from '@periwinkle/core/edits/entry
 import type { LimitDocument } from '@periwinkle/core/documents/component-document';
 import type { SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
 import { conditionWords, maskWords } from '@periwinkle/core/space/condition';
-import type { Limit } from '@periwinkle/core/space/limits';
+import type { Limit } from '@periwinkle/core/space/limit';
 import { countText } from '../common/numbers';
 import { useOpened } from '../data/opened-address';
 import { CommitField } from '../making/commit-field';

@@ -1,5 +1,5 @@
 import { smallDocuments } from '@periwinkle/core/test/small-system';
-import type { Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
 import { identified } from '@periwinkle/core/patch/identity';
 import type { StoredEdit } from '../data/stored';
 import { synchronise } from './machine';

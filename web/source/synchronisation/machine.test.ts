@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { identified } from '@periwinkle/core/patch/identity';
-import type { Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
 import { freshSeed } from '@periwinkle/core/test/seed';
 import { keptOf, type Kept } from './kept';
 import { endsOf } from './own-history';

@@ -1,7 +1,7 @@
 import { carriedAlong, mayRename, renamedBy } from '@periwinkle/core/edits/renames-in-patch';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import type { Names } from '@periwinkle/core/edits/name-changes';
-import { PatchError } from '@periwinkle/core/patch/patch';
+import { PatchError } from '@periwinkle/core/patch/operations';
 import type { HistoryEnds, KnownEdit } from '../data/api';
 import type { StoredEdit } from '../data/stored';
 import { broughtUpToDate, keptOf, placedOn, type Kept, type Left } from './kept';

@@ -1,5 +1,6 @@
 import { guarded, identified } from '@periwinkle/core/patch/identity';
-import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
+import { applyPatch } from '@periwinkle/core/patch/patch';
 import { placed } from '@periwinkle/core/patch/relocate';
 import type { HistoryEnds, NamedChange } from '../data/api';
 import type { StoredEdit } from '../data/stored';

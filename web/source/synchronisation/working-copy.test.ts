@@ -1,4 +1,4 @@
-import type { Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
 import type { StoredEdit } from '../data/stored';
 import { WorkingCopy, type PendingEdit } from './working-copy';
 

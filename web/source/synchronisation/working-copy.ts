@@ -1,4 +1,5 @@
-import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
+import { applyPatch } from '@periwinkle/core/patch/patch';
 import { differenceOf } from '@periwinkle/core/patch/difference';
 import { insist, rebase } from '@periwinkle/core/patch/rebase';
 import { isSameJson } from '@periwinkle/core/json/json';

@@ -1,5 +1,5 @@
 import { memo, useMemo, useRef, useState } from 'react';
-import type { PatchOperation } from '@periwinkle/core/patch/patch';
+import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import type { System } from '@periwinkle/core/components/system';
 import { colorHex, type TokenColor } from '@periwinkle/core/tokens/color';
 import { readReference } from '@periwinkle/core/tokens/references';

@@ -1,6 +1,7 @@
 import { alongEdits } from '@periwinkle/core/patch/rebase-over-edits';
 import { guarded } from '@periwinkle/core/patch/identity';
-import { applyPatch, type Patch } from '@periwinkle/core/patch/patch';
+import type { Patch } from '@periwinkle/core/patch/operations';
+import { applyPatch } from '@periwinkle/core/patch/patch';
 import { placed } from '@periwinkle/core/patch/relocate';
 import type { StoredDocument, StoredEdit } from '../../data/stored';
 import type { HistoryEnds, NamedChange } from '../../data/api';

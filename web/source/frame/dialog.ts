@@ -1,0 +1,1 @@
+export type Dialog = 'find' | 'history' | 'shortcuts' | 'unplaced' | null;
