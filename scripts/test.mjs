@@ -19,6 +19,8 @@ import {
   say,
 } from './requirements.mjs';
 
+const SOURCES = ['core', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts'];
+
 const isDeep = process.argv.includes('--deep');
 const patterns = process.argv.slice(2).filter(word => word !== '--deep');
 let passed = 0;
@@ -70,6 +72,11 @@ try {
   if (patterns.length === 0) {
     step('Types', process.execPath, ['node_modules/typescript/bin/tsc', '--noEmit']);
     step('Lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.']);
+    step('Layers', process.execPath, [
+      'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
+      ...SOURCES,
+    ]);
+    step('Unused', process.execPath, ['node_modules/knip/bin/knip.js']);
     step('Format', process.execPath, [
       'node_modules/prettier/bin/prettier.cjs',
       '--check',

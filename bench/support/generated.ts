@@ -105,7 +105,7 @@ const colour = (index: number): object => ({
 });
 
 /** Raw tokens, and as many roles that refer to them. */
-export function generatedTokens(): Record<string, unknown> {
+function generatedTokens(): Record<string, unknown> {
   const many = (make: (index: number) => readonly [string, unknown]): object =>
     Object.fromEntries(Array.from({ length: TOKENS }, (_, index) => make(index))) as object;
   return {

@@ -27,7 +27,7 @@ export function readDeed(text: string): MoveDeed {
 }
 
 /** Whether an act is what a move is about: of the same kind, on the same part, with the same key. */
-export function isOn(move: Act, act: Act): boolean {
+function isOn(move: Act, act: Act): boolean {
   if (move.kind !== act.kind) return false;
   if (move.kind === 'key' && act.kind === 'key')
     return (

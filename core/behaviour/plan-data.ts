@@ -22,7 +22,7 @@ export const BUTTON_ROLES: readonly Role[] = ['reveal', 'clear', 'less', 'more']
 /** Those that act as soon as they are pressed down, and again while they are held. */
 export const REPEATING: readonly Role[] = ['less', 'more'];
 
-export interface PlanAxis {
+interface PlanAxis {
   readonly id: string;
   readonly kind: 'option' | 'state';
   readonly values: readonly string[];

@@ -30,7 +30,7 @@ export interface PlayedField {
 }
 
 /** The combination that a field is in, with what nested components are in by themselves. */
-export function combinationOf({ component, plan }: PlayedField, state: FieldState): Combination {
+function combinationOf({ component, plan }: PlayedField, state: FieldState): Combination {
   const own = component.space.written(combinationAt(plan, state));
   const inner = component.space.inner.flatMap(({ id }) => {
     const value = innerState(plan, state, id);
@@ -81,14 +81,14 @@ export const entriesGiven = (
 ): readonly Record<string, unknown>[] => givenList(field)?.entries ?? [];
 
 /** What of its list a field knows. */
-export function entriesOf(field: PlayedField): ListEntry[] {
+function entriesOf(field: PlayedField): ListEntry[] {
   return entriesGiven(field).map(entry => {
     return { id: entryId(entry), text: entryText(entry), isDisabled: isDisabledEntry(entry) };
   });
 }
 
 /** A sample as the field shows it: with what is entered, its list and its boxes as they are, and what is said of the entry. */
-export function sampleAt(field: PlayedField, state: FieldState): SampleDocument | undefined {
+function sampleAt(field: PlayedField, state: FieldState): SampleDocument | undefined {
   const { component, plan, sample } = field;
   if (!sample) return undefined;
   const control = component.anatomy.control?.content ?? 'value';
@@ -199,12 +199,7 @@ export function drawnAt(
 }
 
 /** The elements of the field where it is. */
-export function treeAt(
-  field: PlayedField,
-  state: FieldState,
-  mode: 'shipped' | 'held',
-  id: string,
-): FieldNode {
+function treeAt(field: PlayedField, state: FieldState, mode: 'shipped' | 'held', id: string): FieldNode {
   const { component, system } = field;
   const { written, ...drawn } = drawnAt(field, state);
   return fieldTree({

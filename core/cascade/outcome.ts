@@ -1,7 +1,7 @@
 import type { Combination } from '../space/space';
 
 /** One rule's word on a property. */
-export interface TrailEntry {
+interface TrailEntry {
   readonly rule: string;
   readonly text: string;
 }

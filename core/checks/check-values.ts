@@ -42,7 +42,7 @@ export function settingPointer(rule: Rule, setting: Setting): string {
 }
 
 /** What is wrong with using a token for a property, in words; `null` when it fits. */
-export function tokenMisfit(token: Token, property: Property): string | null {
+function tokenMisfit(token: Token, property: Property): string | null {
   const { tokenTypes } = valueKind(property.kind);
   if (tokenTypes.includes(token.type)) return null;
   const wanted = tokenTypes.length > 0 ? `takes ${oneOf(tokenTypes)} tokens` : 'takes no token';

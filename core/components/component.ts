@@ -54,7 +54,7 @@ export interface Situation {
   /** The combination's own axes as written, first of each list. */
   readonly when: SituationWhen;
 }
-export type SituationWhen = Readonly<Record<string, string>>;
+type SituationWhen = Readonly<Record<string, string>>;
 
 /** A component document compiled. Everything unreadable is left out and stands in `problems`. */
 export interface Component {

@@ -41,7 +41,7 @@ export function writtenAs(component: Component, id: string): string {
 }
 
 /** What a derived component lays over its base's rule of an id. */
-export const overlayOf = (component: Component, id: string): OverlayDocument | undefined =>
+const overlayOf = (component: Component, id: string): OverlayDocument | undefined =>
   component.derivation && component.derivation.base.rules?.some(rule => rule.id === id)
     ? ownRules(component).find(rule => rule.id === id)
     : undefined;

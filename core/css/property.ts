@@ -1,7 +1,7 @@
 import { valueKind, type ValueKindName } from './value-types';
 
 /** Which parts a property makes sense on. */
-export type PartScope = 'any' | 'box' | 'text';
+type PartScope = 'any' | 'box' | 'text';
 
 /** One property: CSS name, kind of value, and everything the rest of the core must know about it. */
 export interface Property {
@@ -43,7 +43,7 @@ export const ANY: Range = [-Infinity, Infinity];
 export const NOT_NEGATIVE: Range = [0, Infinity];
 
 /** How a property of ours is said in CSS: another property, with a text for each value. */
-export interface Declares {
+interface Declares {
   readonly property: string;
   /** `null`: as the part's kind has it. */
   readonly texts: Readonly<Record<string, string | null>>;

@@ -25,7 +25,7 @@ export type Value =
   /** One property's share of a composite token. */
   | { readonly kind: 'member'; readonly text: string; readonly key: string; readonly member: Member };
 
-export type WideKeyword = 'inherit' | 'initial' | 'unset';
+type WideKeyword = 'inherit' | 'initial' | 'unset';
 const WIDE: ReadonlySet<string> = new Set<WideKeyword>(['inherit', 'initial', 'unset']);
 /** Those that ask what stands below our stylesheet, which nobody can know. */
 const BELOW = new Set(['revert', 'revert-layer']);

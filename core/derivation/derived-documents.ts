@@ -13,10 +13,10 @@ import type { Expansion, Place } from './expansion';
 import { originAt, traced, type Origin, type Traced } from './origin';
 
 /** How often something may be derived from what is itself derived. */
-export const MAX_CHAIN = 8;
+const MAX_CHAIN = 8;
 
 /** A component from which another is derived. */
-export interface Base {
+interface Base {
   readonly id: string;
   readonly file: string;
 }

@@ -11,7 +11,7 @@ interface KindRow {
 const NAME = '[A-Za-z0-9][A-Za-z0-9._-]*';
 
 /** One row per kind; `mediaType` is what the server sends it as. */
-export const DOCUMENT_KINDS: readonly KindRow[] = [
+const DOCUMENT_KINDS: readonly KindRow[] = [
   { kind: 'system', pattern: /^system\.json$/, mediaType: 'application/json', json: true },
   {
     kind: 'tokens',

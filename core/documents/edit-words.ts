@@ -80,6 +80,6 @@ function newEntryWords(here: unknown, steps: readonly string[], value: unknown):
   return outer.length > 0 ? `${placeWords(here, outer)}, new ${whole}` : `new ${whole}`;
 }
 
-export function valueText(value: unknown): string {
+function valueText(value: unknown): string {
   return typeof value === 'string' ? value : JSON.stringify(value, null, 1);
 }

@@ -20,7 +20,7 @@ export type NameKind =
   | 'walkthrough';
 
 /** Something by its name; of a value with its axis. */
-export interface Named {
+interface Named {
   readonly kind: NameKind;
   readonly name: string;
   readonly axis?: string;

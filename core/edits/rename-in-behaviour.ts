@@ -7,7 +7,7 @@ const ON_PART = /^(point|press|hold|focus) ([^\s:]+)(.*)$/s;
 const ON_VALUE = /^(app|set) ([^=\s]+)=(.*)$/s;
 
 /** An act, or what a move does, as its parts and values are called by now; `null` where they are gone. */
-export function followedAct(text: string, reader: NameReader): string | null {
+function followedAct(text: string, reader: NameReader): string | null {
   const [, verb, path = '', rest = ''] = ON_PART.exec(text) ?? [];
   if (verb !== undefined && !(verb === 'point' && path === 'away')) {
     const now = reader.path(path);

@@ -25,7 +25,7 @@ export function followedPart(part: PartDocument, reader: NameReader, system: Sys
 type PartMembers = Partial<PartDocument>;
 
 /** What a part, or a change of one, says besides its name and its parts. */
-export function followedMembers<Members extends PartMembers>(
+function followedMembers<Members extends PartMembers>(
   members: Members,
   reader: NameReader,
   system: System,

@@ -12,7 +12,7 @@ export interface TouchedComponent {
   readonly lists: readonly TouchedList[];
 }
 
-export interface TouchedList {
+interface TouchedList {
   readonly list: TouchedListName;
   readonly changed: number;
   readonly gone: number;

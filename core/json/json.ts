@@ -1,5 +1,5 @@
 /** A value that JSON (RFC 8259) can hold. */
-export type Json = null | boolean | number | string | readonly Json[] | JsonObject;
+type Json = null | boolean | number | string | readonly Json[] | JsonObject;
 export interface JsonObject {
   readonly [key: string]: Json;
 }

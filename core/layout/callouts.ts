@@ -31,7 +31,7 @@ export interface Callout {
 /** Side of the squares in which ways are looked for. */
 const CELL = 5;
 /** Room that a number takes. */
-export const LABEL: { readonly width: number; readonly height: number } = { width: 22, height: 18 };
+const LABEL: { readonly width: number; readonly height: number } = { width: 22, height: 18 };
 /** How far from the specimen numbers stand: near, and further out where there are many. */
 const RINGS = [32, 56, 80, 104];
 /** What a bend and a ring further out cost, in px of line. */

@@ -50,13 +50,13 @@ const givesWay = ({ element, style }: DrawnBox): boolean =>
   COMPRESSIBLE.has(element) && ['width', 'max-width'].some(name => style.value(name).includes('%'));
 
 /** Width that a box has by what it says of it, else by its content. */
-export function intrinsic(box: DrawnBox, whole: number | null, extreme: Extreme): number {
+function intrinsic(box: DrawnBox, whole: number | null, extreme: Extreme): number {
   if (extreme === 'min-content' && whole === null && givesWay(box)) return clampWidth(box, 0, whole);
   return clampWidth(box, ownWidth(box, whole) ?? ofContent(box, whole, extreme), whole);
 }
 
 /** The same, whatever the box itself says of its width. */
-export const ofContent = (box: DrawnBox, whole: number | null, extreme: Extreme): number =>
+const ofContent = (box: DrawnBox, whole: number | null, extreme: Extreme): number =>
   edge(box, 'inline', whole) +
   once(box, extreme, () => (box.part.kind.box ? contentWidth(box, extreme) : leafWidth(box, extreme)));
 

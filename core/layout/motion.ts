@@ -16,7 +16,7 @@ export interface Look {
 }
 
 /** A property that differs between two looks. */
-export interface Change {
+interface Change {
   readonly part: string;
   readonly property: string;
   /** As resolved; empty where no rule speaks. */
@@ -26,7 +26,7 @@ export interface Change {
   readonly timing: Timing | null;
 }
 
-export interface Timing {
+interface Timing {
   /** ms. */
   readonly duration: number;
   readonly delay: number;
@@ -38,7 +38,7 @@ export interface Timing {
 }
 
 /** A part whose box lies elsewhere afterwards. */
-export interface Shift {
+interface Shift {
   readonly part: string;
   /** px, from the top and the inline start of the field. */
   readonly x: number;

@@ -12,7 +12,7 @@ export function systemFolder(system: System): OutputFile[] {
 }
 
 /** One document as its file holds it. */
-export function documentText(path: string, document: unknown): string {
+function documentText(path: string, document: unknown): string {
   const row = documentKind(path);
   return row?.json ? canonicalText(row.kind, document) : String(document);
 }

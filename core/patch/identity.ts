@@ -17,7 +17,7 @@ export const nameKey = (entry: unknown): string | undefined =>
   NAMES.find(key => isObject(entry) && typeof entry[key] === 'string');
 
 /** Says of an entry of a list which one is meant, by its id, its part's name or, of a text, itself; `null` of one without a name. */
-export function nameTest(document: unknown, steps: Steps): TestOperation | null {
+function nameTest(document: unknown, steps: Steps): TestOperation | null {
   const entry = valueAt(document, steps);
   if (typeof entry === 'string') return { op: 'test', path: pointer(...steps), value: entry };
   const name = nameKey(entry);

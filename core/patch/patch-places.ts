@@ -52,12 +52,7 @@ export const onlyOrders = (document: unknown, operation: PatchOperation): boolea
   !isEntry(document, pointerSteps(operation.from) ?? []);
 
 /** Steps whose index in the list of another place is shifted where it stands in some way to the index there. */
-export function shifted(
-  steps: Steps,
-  other: Steps,
-  wanted: (difference: number) => boolean,
-  by: number,
-): Steps {
+function shifted(steps: Steps, other: Steps, wanted: (difference: number) => boolean, by: number): Steps {
   const shift = indexShift(steps, other, wanted, by);
   return shift ? steps.with(shift.depth, String(Number(steps[shift.depth]) + shift.by)) : steps;
 }

@@ -24,7 +24,7 @@ export interface Meeting {
 }
 
 /** Both sides, each as it follows the other: applied in either order they come to the same document. */
-export interface RebasedSides {
+interface RebasedSides {
   readonly ok: true;
   readonly mine: PatchOperation[];
   readonly theirs: PatchOperation[];

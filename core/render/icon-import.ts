@@ -7,7 +7,7 @@ export type ImportedIcon =
   | { readonly ok: false; readonly name: string; readonly reason: string };
 
 /** Larger ones are no icons. */
-export const MAX_ICON_BYTES = 100_000;
+const MAX_ICON_BYTES = 100_000;
 
 /**
  * Takes a drawing in: plain shapes alone, without scripts, handlers, entities and whatever else would be fetched, in the colour of the

@@ -6,7 +6,7 @@ export interface StateMark {
   readonly value: string;
 }
 
-export interface StateValue {
+interface StateValue {
   readonly id: string;
   /** The value in a sentence: "When pointed at, …". */
   readonly words: string;

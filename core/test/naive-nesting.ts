@@ -53,7 +53,7 @@ const within = (name: string, raw: Plain): Plain =>
   );
 
 /** All words that are spoken in a raw combination: own axes, and free ones by their path. */
-export function words(document: ComponentDocument, raw: Plain, library: Library): Word[] {
+function words(document: ComponentDocument, raw: Plain, library: Library): Word[] {
   const own = Object.fromEntries(document.axes!.map(({ id }) => [id, raw[id] ?? restOf(document, id)]));
   const settled = settledPlain(document, own)!;
   const spoken: Word[] = [];
@@ -118,7 +118,7 @@ function saidBy(rule: RuleDocument, roots: ReadonlyMap<string, string>): Word[] 
 }
 
 /** The ids of all rules in their order. */
-export function ruleOrder(document: ComponentDocument, library: Library): string[] {
+function ruleOrder(document: ComponentDocument, library: Library): string[] {
   const nested = usesOf(document.anatomy).flatMap(use =>
     ruleOrder(library.get(use.component!)!, library).map(id => `${use.part}/${id}`),
   );

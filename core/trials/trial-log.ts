@@ -5,7 +5,7 @@ import type { Combination } from '../space/space';
 import { givenOf, type Trial, type TrialField } from './trials';
 
 /** Something that was done in a trial, as acts are written; `null` for the whole form. */
-export interface LogEntry {
+interface LogEntry {
   readonly name: string | null;
   readonly act: string;
   /** What the field held as it was left. */

@@ -1,4 +1,4 @@
-import { Key, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { type WebDriver, type WebElement } from 'selenium-webdriver';
 import { eventually, find } from './browser';
 
 /** What a person sees of one specimen on a plate: computed styles of a part, by column and row heading. */
@@ -50,8 +50,6 @@ export async function pressUntil(driver: WebDriver, key: string, name: RegExp, m
   }
   throw new Error(`${name} was not reached`);
 }
-
-export { Key };
 
 /** Draws the ledger up, which is down while nothing is selected. */
 export async function ledgerUp(driver: WebDriver): Promise<void> {

@@ -24,7 +24,7 @@ export interface WholeSystem extends SystemSummary {
   readonly lastKey: string;
 }
 
-export const SUMMARY_COLUMNS = {
+const SUMMARY_COLUMNS = {
   id: systems.id,
   title: systems.title,
   createdAt: systems.createdAt,

@@ -11,7 +11,7 @@ import { distinctLooksInSteps, type DistinctLooks } from './distinct-looks';
 import { sameLookingAlong } from './same-looking';
 
 /** A region as boxes, in words, and how many combinations it has. */
-export interface ReportedRegion {
+interface ReportedRegion {
   readonly regions: readonly Box[];
   readonly words: readonly string[];
   readonly combinations: bigint;

@@ -17,7 +17,7 @@ export interface TokenReach {
   readonly combinations: bigint;
 }
 
-export interface ComponentReach {
+interface ComponentReach {
   readonly component: Component;
   /** Rules that use the token. */
   readonly rules: readonly Rule[];

@@ -30,7 +30,7 @@ const converted = (text: string, as: string | undefined): string =>
   as !== undefined && Object.hasOwn(CONVERSIONS, as) ? CONVERSIONS[as]!(text) : text;
 
 /** Text or number at the end of a way, `port.currency`; empty text is not there. */
-export function sourceAt(sources: Readonly<Record<string, unknown>>, way: string): string | undefined {
+function sourceAt(sources: Readonly<Record<string, unknown>>, way: string): string | undefined {
   let here: unknown = sources;
   for (const step of way.split('.')) {
     if (!isObject(here) || !Object.hasOwn(here, step)) return undefined;

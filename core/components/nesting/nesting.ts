@@ -10,7 +10,7 @@ import { compileComponent } from '../compile-component';
 import type { Component } from '../component';
 
 /** So many levels of components may lie within one. */
-export const MAX_LEVELS = 8;
+const MAX_LEVELS = 8;
 
 /** What a component takes in of those within it, each as often as it is used. */
 const COUNTED = ['parts', 'rules', 'parameters', 'axes'] as const;

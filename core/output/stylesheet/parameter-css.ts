@@ -10,7 +10,7 @@ import type { StyleBlock } from './stylesheet';
 import { parameterProperty } from '../tokens/token-names';
 
 /** The id that a parameter has in its own component. */
-export const ownId = ({ key }: Parameter): string => key.slice(key.lastIndexOf('/') + 1);
+const ownId = ({ key }: Parameter): string => key.slice(key.lastIndexOf('/') + 1);
 
 const same = (calc: Calc): Calc => calc;
 

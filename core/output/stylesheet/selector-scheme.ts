@@ -13,7 +13,7 @@ import { isAlways, type Condition, type Scope } from './condition';
 import { all, any, atom, compound, FALSE, not, selectorList, TRUE, type Formula } from './formula';
 
 /** Values of an axis for which a formula must hold, and those for which it may, as masks. */
-export interface WantedValues {
+interface WantedValues {
   readonly must: number;
   readonly may: number;
 }

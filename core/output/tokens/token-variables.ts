@@ -16,7 +16,7 @@ export interface TokenVariable {
   readonly member: string | null;
 }
 
-export const wholeToken = (key: string): TokenVariable => ({ id: key, key, member: null });
+const wholeToken = (key: string): TokenVariable => ({ id: key, key, member: null });
 
 const memberOf = (key: string, member: string): TokenVariable => ({ id: `${key}\n${member}`, key, member });
 

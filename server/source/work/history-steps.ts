@@ -16,7 +16,7 @@ import { patched, type Patched } from './patching';
 import { refuseNewErrors } from './refusing';
 import { onSystem, writeEdits } from './writing';
 
-export type Direction = 'undo' | 'redo';
+type Direction = 'undo' | 'redo';
 
 /** A step through the history. */
 export interface StepRequest {

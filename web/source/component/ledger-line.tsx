@@ -8,7 +8,7 @@ import type { TokenSet } from '@periwinkle/core/tokens/token-set';
 import { ValueMark } from './value-mark';
 
 /** What can be done with an entry, by row and column. */
-export interface LineActs {
+interface LineActs {
   readonly edit: (row: number, column: number) => void;
   readonly remove: (row: number, column: number) => void;
   readonly aim: (row: number, column: number) => void;

@@ -34,7 +34,7 @@ import { Outbox } from './outbox';
 import type { StoredEdit } from './stored';
 
 /** Whether all is stored. */
-export type Storing = 'stored' | 'storing' | 'waiting';
+type Storing = 'stored' | 'storing' | 'waiting';
 
 /** Something to tell the person; all but what is plain stays until it is put away. */
 export interface Notice {

@@ -11,7 +11,7 @@ export interface ReachReport {
   readonly shown: readonly ReachedSpecimen[];
 }
 
-export interface ReachedSpecimen {
+interface ReachedSpecimen {
   /** Ids of a component and of a rule of it, and where that is heard, as near to rest as it can be. */
   readonly component: string;
   readonly rule: string;

@@ -2,7 +2,7 @@ import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { Token, TokenSet } from '@periwinkle/core/tokens/token-set';
 import type { TokenModel } from '@periwinkle/core/tokens/token-model';
 
-export interface ContextColumn {
+interface ContextColumn {
   readonly title: string;
   readonly set: TokenSet;
 }
