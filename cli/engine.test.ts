@@ -1,3 +1,4 @@
+import { randomly } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -7,7 +8,6 @@ import { compileComponent } from '@periwinkle/core/components/compile-component'
 import { isAllowed, type Plain } from '@periwinkle/core/test/naive';
 import { NaiveAnswers } from '@periwinkle/core/test/naive-answers';
 import { randomSystem } from '@periwinkle/core/test/random-system';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { run } from './source/periwinkle';
 
 /** `contested`, `cover` and `count` in their written formats, on random systems as folders. */
@@ -67,7 +67,7 @@ test('contested prints each contest with exact regions that hold what the plain 
         expect(naive.allowed.filter(holds)).toEqual(where);
       }
     }),
-    { numRuns: 150, seed: freshSeed('contested') },
+    randomly('contested on the command line'),
   );
 }, 60_000);
 
@@ -93,7 +93,7 @@ test('cover prints whole combinations that can be, and count their number', () =
         total: String(2 * naive.allowed.length),
       });
     }),
-    { numRuns: 60, seed: freshSeed('cover') },
+    randomly('covers on the command line'),
   );
 }, 60_000);
 

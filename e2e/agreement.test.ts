@@ -1,3 +1,4 @@
+import { runsOf } from '@periwinkle/core/test/runs';
 import { Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { showsPlaceholder } from '@periwinkle/core/documents/part-kinds';
 import { namesOf } from '@periwinkle/core/render/names';
@@ -117,8 +118,9 @@ async function bringAbout(
 const FIELDS = system.components
   .filter(({ anatomy }) => anatomy.bearer !== null)
   .map(component => {
+    const of = (most: number): number => Math.ceil((most * runsOf('looks of the demo in a browser')) / 100);
     const [shown, pointings] = component.id === 'text-field' ? [300, 220] : [60, 30];
-    return [component.id, component, { shown, pointings }] as const;
+    return [component.id, component, { shown: of(shown), pointings: of(pointings) }] as const;
   });
 
 /** What of the states a person cannot bring about. A text control that has the focus always shows it; a press brings the focus. */
@@ -275,7 +277,7 @@ describe.each(FIELDS)('%s', (_, component, { shown, pointings }) => {
         if (raw['pointer'] === 'down') await driver.actions({ async: true }).release().perform();
       }
       expect(lines.slice(0, 20)).toEqual([]);
-      expect(pointedAtDisabled).toBeGreaterThan(pointings / 30);
+      expect(pointedAtDisabled).toBeGreaterThanOrEqual(Math.floor(pointings / 30));
     },
     TIMEOUT,
   );

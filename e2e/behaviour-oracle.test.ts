@@ -1,3 +1,4 @@
+import { randomly } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { beginning, moments } from '@periwinkle/core/behaviour/play';
@@ -13,7 +14,6 @@ import type { Component } from '@periwinkle/core/components/component';
 import { announcedParts } from '@periwinkle/core/render/accessibility';
 import type { System } from '@periwinkle/core/components/system';
 import { plainFields } from '@periwinkle/core/test/plain-fields';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { BehaviourHands, behaviourPage, Unreachable, type Found } from './support/behaviour-page';
 import { eventually, openBrowser, type Browser } from './support/browser';
 import { Delivery } from './support/delivery';
@@ -322,12 +322,9 @@ function acts(component: Component): fc.Arbitrary<string> {
   );
 }
 
-test.each([
-  ['demo', 30],
-  ['plain', 30],
-] as const)(
+test.each(['demo', 'plain'] as const)(
   'whatever is done in whatever order, %s',
-  async (name, runs) => {
+  async name => {
     const system = SYSTEMS[name]!;
     const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);
     const sequences = fc
@@ -347,8 +344,7 @@ test.each([
         expect(told(tried, found)).toEqual(told(tried, inCore(tried)));
       }),
       {
-        seed: freshSeed(`behaviour in a browser, ${name}`),
-        numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? runs),
+        ...randomly('acts in a browser'),
         interruptAfterTimeLimit: TIMEOUT - 60_000,
       },
     );

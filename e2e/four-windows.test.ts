@@ -1,6 +1,6 @@
+import { freshSeed, runsOf } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import type { WebDriver } from 'selenium-webdriver';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { Application } from './support/application';
 import { eventually, find, openBrowser, type Browser } from './support/browser';
 import { Line } from './support/line';
@@ -11,8 +11,8 @@ import { TIMEOUT } from './support/patience';
  * to rest, all screens show what the server has, and each edit is there once, was taken back, was decided against, or is shown as not placed.
  */
 
-/** How often they begin anew; more by PERIWINKLE_RUNS. */
-const RUNS = Number(process.env['PERIWINKLE_RUNS'] ?? 1);
+/** How often they begin anew. */
+const RUNS = runsOf('four windows');
 const ACTS = 24;
 const DOCUMENT = 'components/text-field.component.json';
 

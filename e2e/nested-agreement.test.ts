@@ -1,3 +1,4 @@
+import { freshSeed, runsOf } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import type { WebDriver } from 'selenium-webdriver';
 import type { Driver } from 'selenium-webdriver/chrome.js';
@@ -15,7 +16,6 @@ import type { Combination } from '@periwinkle/core/space/space';
 import { everyCombination } from '@periwinkle/core/test/naive';
 import { freeAxes } from '@periwinkle/core/test/naive-nesting';
 import { randomNested, randomNestedWithParameters } from '@periwinkle/core/test/random-nested';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import { componentCssText, tokensCssText } from '@periwinkle/core/output/outputs';
 import { showFields } from './support/fields-page';
@@ -152,6 +152,8 @@ const SETTINGS = {
 
 const total = { values: 0 };
 
+const share = (all: number): number => Math.ceil((all * runsOf('nested looks in a browser')) / 100);
+
 test.each([
   ['held', 800, 'plain', randomNested],
   ['shipped', 500, 'plain', randomNested],
@@ -160,7 +162,8 @@ test.each([
   ['shipped', 300, 'with parameters', randomNestedWithParameters],
 ] as const)(
   'stylesheet %s: %d combinations of random nested components, %s',
-  async (name, combinations, words, libraries) => {
+  async (name, all, words, libraries) => {
+    const combinations = share(all);
     const { scheme, mode } = SETTINGS[name];
     const lines: string[] = [];
     for (const { system, cells } of sampledSystems(
@@ -208,7 +211,7 @@ test.each([
   TIMEOUT,
 );
 
-test('that were 5,000 values or more', () => expect(total.values).toBeGreaterThanOrEqual(5000));
+test('that were thousands of values', () => expect(total.values).toBeGreaterThanOrEqual(share(5000)));
 
 describe('crew aboard, under a real hand', () => {
   const system = demoSystem();

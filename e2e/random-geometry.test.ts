@@ -1,3 +1,4 @@
+import { freshSeed, runsOf } from '@periwinkle/core/test/runs';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import fc from 'fast-check';
@@ -11,7 +12,6 @@ import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
 import type { PartDocument } from '@periwinkle/core/documents/component-document';
 import { geometry, type Place } from '@periwinkle/core/layout/geometry';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import type { Property } from '@periwinkle/core/css/property';
 import { PROPERTIES } from '@periwinkle/core/css/property-registry';
@@ -21,7 +21,7 @@ import { TIMEOUT } from './support/patience';
 
 /** Random trees of parts of every kind, with anything that rules can say: the core against the browser's rectangles. */
 
-const TREES = Number(process.env['PERIWINKLE_RUNS'] ?? 400);
+const TREES = runsOf('trees in a browser');
 const WIDTH = 300;
 /** px that a browser's rounding can come to. */
 const NEAR = 0.5;

@@ -1,5 +1,5 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
-import { freshSeed } from '../test/seed';
 import { textsBeside, textsMatching } from './pattern-texts';
 
 test.each([
@@ -47,6 +47,6 @@ test('whatever can be matched is matched by something', () => {
       // Only what takes nothing but the empty text has none.
       if (matching.length === 0) expect(new RegExp(pattern, 'u').test('')).toBe(true);
     }),
-    { seed: freshSeed('patterns'), numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 300) },
+    randomly('patterns'),
   );
 });

@@ -1,8 +1,8 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { componentNamed } from '../components/system';
 import type { BehaviourDocument } from '../documents/component-document';
 import { demoSystem } from '../test/demo';
-import { freshSeed } from '../test/seed';
 import { readAct, RefusedAct, type Act } from './acts';
 import type { FieldState } from './field-state';
 import { act, type Seen } from './user-input';
@@ -167,7 +167,7 @@ test('always an allowed combination, a readable value, a selection within it, a 
         });
       },
     ),
-    { seed: freshSeed('acts'), numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 1500) },
+    randomly('acts'),
   );
 });
 
@@ -187,6 +187,6 @@ test('the same acts come to the same, and leave what they are given as it was', 
         expect(JSON.parse(JSON.stringify([plan.targets, once]))).toEqual([plan.targets, once]);
       },
     ),
-    { seed: freshSeed('acts again'), numRuns: 200 },
+    randomly('acts again'),
   );
 });

@@ -1,3 +1,4 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { compileSystem, componentNamed, type System } from '../components/system';
 import type { Component } from '../components/component';
@@ -12,7 +13,6 @@ import type { Box } from '../space/box';
 import { readCondition } from '../space/condition';
 import { inBox } from '../space/space';
 import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
-import { freshSeed } from '../test/seed';
 import { smallDocuments } from '../test/small-system';
 import { readAct, RefusedAct } from './acts';
 import { alphabetOf } from './candidate-acts';
@@ -320,7 +320,7 @@ test('is as short as a plain walk finds it, and leads there when it is played', 
         if (played) expect(inBox(target, component.space.indices(played.combination))).toBe(true);
       },
     ),
-    { seed: freshSeed('reach'), numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 25) },
+    randomly('reach'),
   );
 });
 
@@ -435,7 +435,7 @@ test('claims nothing that a plain walk with other texts finds to come about; lit
         }
       },
     ),
-    { seed: freshSeed('reach of small systems'), numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 4) },
+    randomly('reach of small systems'),
   );
   // Of few questions many may be unknown by chance.
   if (told.questions > 100) expect(told.unknown).toBeLessThan(told.questions / 8);

@@ -1,3 +1,4 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { meaningProblems } from '../checks/meaning-problems';
 import type { ComponentDocument, RuleDocument } from '../documents/component-document';
@@ -63,7 +64,7 @@ describe('resolution against the plain walk', () => {
           }
         }
       }),
-      { numRuns: 150 },
+      randomly('resolution'),
     );
   });
 });

@@ -1,9 +1,9 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import type { AxisDocument, ComponentDocument, RuleDocument } from '../documents/component-document';
 import { compileComponent } from '../components/compile-component';
 import { everyCombination, isAllowed, speakingRules } from '../test/naive';
 import { conditionOver, randomAxes, settlingLimits } from '../test/random-component';
-import { freshSeed } from '../test/seed';
 import { cycleProblems } from './check-cycles';
 
 const SIZES = ['height', 'width', 'min-height', 'border-radius', 'outline-offset', 'padding-block'];
@@ -103,7 +103,7 @@ test('exactly the references that lead back to themselves in some combination ar
       for (const circle of told)
         expect(here.some(each => steps(circle).every(step => each.has(step)))).toBe(true);
     }),
-    { numRuns: 400, seed },
+    { numRuns: runsOf('circles'), seed },
   );
 });
 

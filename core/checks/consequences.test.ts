@@ -1,7 +1,7 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import { isObject, valueAt } from '../json/json';
 import { demoDocuments } from '../test/demo';
-import { freshSeed } from '../test/seed';
 import { checkSystem } from './check-system';
 
 const demo = demoDocuments();
@@ -185,7 +185,7 @@ describe('wounds at random', () => {
         }
         expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
       }),
-      { numRuns: 200, seed },
+      { numRuns: runsOf('wounds'), seed },
     );
   }, 120_000);
 });

@@ -1,3 +1,4 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import type { Component } from '../components/component';
 import { compileSystem, type System } from '../components/system';
@@ -8,7 +9,6 @@ import { numberedAnatomy, usedTokens } from '../output/guide/guide-entries';
 import { arrangementOf, cellCount, plateGrid } from '../cascade/plates/plate-grid';
 import { rulesReport } from '../cascade/questions/rules-report';
 import { demoDocuments } from '../test/demo';
-import { freshSeed } from '../test/seed';
 import { checkSystem } from './check-system';
 
 /** Components that were damaged anywhere: whatever is asked of what is left has an answer, for those that build on them too. */
@@ -87,6 +87,6 @@ test('every part of the family can be damaged, and all that is left still answer
         if (system.fileOf.get(component.id) === path || component.id === derived)
           askEverything(system, component);
     }),
-    { numRuns: 60, seed: freshSeed('damage') },
+    randomly('damage'),
   );
 }, 300_000);

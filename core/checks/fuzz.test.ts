@@ -1,3 +1,4 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import { parse as parseCss } from 'css-tree';
 import { readAct, RefusedAct } from '../behaviour/acts';
@@ -9,7 +10,6 @@ import { pointerSteps } from '../json/json';
 import { readJson } from '../json/read-json';
 import { demoDocuments } from '../test/demo';
 import { fuzzText } from '../test/fuzz-text';
-import { freshSeed } from '../test/seed';
 import { mediaQuery } from '../tokens/media-query';
 import { PROPERTIES } from '../css/property-registry';
 import { readValue } from '../css/value-syntax';
@@ -20,8 +20,8 @@ import { patternFault } from './pattern-fault';
  * the query that it stands in.
  */
 
-/** In all readers together; more by PERIWINKLE_RUNS. */
-const INPUTS = Number(process.env['PERIWINKLE_RUNS'] ?? 20_000);
+/** In all readers together. */
+const INPUTS = runsOf('readers of text');
 /** Does something that may refuse in its own words; anything else it throws goes on. */
 function unless<Kind>(refusal: new (...args: never[]) => Kind, work: () => void): void {
   try {

@@ -1,3 +1,4 @@
+import { freshSeed, IS_DEEP, runsOf } from '../test/runs';
 import { writtenName } from '../edits/part-edits';
 import * as axisEdits from '../edits/axis-edits';
 import * as componentEdits from '../edits/component-edits';
@@ -13,7 +14,6 @@ import type { Patch } from '../patch/operations';
 import { applyPatch } from '../patch/patch';
 import { stateAxis, STATE_CATALOGUE } from '../space/state-catalogue';
 import { demoDocuments } from '../test/demo';
-import { freshSeed } from '../test/seed';
 import { attempt } from '../edits/dry-run';
 import { checkSystem } from './check-system';
 
@@ -220,7 +220,7 @@ const errorsOf = (documents: Documents): string[] =>
     .map(({ file, pointer, message }) => `${file} ${pointer} ${message}`);
 
 test('random edits of how components are made leave nothing dangling, and are taken back to the byte', () => {
-  const steps = Number(process.env['PERIWINKLE_STEPS'] ?? 500);
+  const steps = runsOf('restructuring');
   const rolls = dice(freshSeed('restructuring'));
   let system = compileSystem(withMoves(demoDocuments()));
   const undo: { before: string; inverses: readonly { path: string; patch: Patch }[] }[] = [];
@@ -257,8 +257,7 @@ test('random edits of how components are made leave nothing dangling, and are ta
       system = compileSystem(restored);
     }
   }
-  if (process.env['PERIWINKLE_STEPS'])
-    process.stderr.write(`${JSON.stringify(done)}\n${refusals.join('\n')}\n`);
+  if (IS_DEEP) process.stderr.write(`${JSON.stringify(done)}\n${refusals.join('\n')}\n`);
   const all = Object.values(done).reduce((sum, each) => sum + each, 0);
   // What would break something is refused; that is to be rare.
   expect(refusals.length).toBeLessThan(Math.max(6, all * 0.12));

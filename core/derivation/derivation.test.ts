@@ -1,14 +1,12 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { checkSystem } from '../checks/check-system';
 import { componentNamed } from '../components/system';
 import { ENGINE_CHECKS } from '../test/engine-checks';
 import { NaiveAnswers } from '../test/naive-answers';
 import { randomDerived } from '../test/random-derived';
-import { freshSeed } from '../test/seed';
 
 /** So many random chains of derived components in each run. */
-const SYSTEMS = 1000;
-
 test('derived components agree with the plain walk over what they stand for', () => {
   fc.assert(
     fc.property(randomDerived, random => {
@@ -20,6 +18,6 @@ test('derived components agree with the plain walk over what they stand for', ()
       const naive = new NaiveAnswers(random);
       for (const check of Object.values(ENGINE_CHECKS)) check({ system, component, naive });
     }),
-    { numRuns: SYSTEMS, seed: freshSeed('derived') },
+    randomly('derived systems'),
   );
 }, 300_000);

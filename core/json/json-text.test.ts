@@ -1,3 +1,4 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { canonicalText } from '../documents/canonical';
 import { parseJson, writeJson } from './json-text';
@@ -30,7 +31,7 @@ test('what is read is written again, byte by byte, with names that look like num
       const read = readJson(text);
       expect(read.ok && writeJson(read.value)).toBe(text);
     }),
-    { numRuns: 1000 },
+    randomly('JSON text'),
   );
 });
 

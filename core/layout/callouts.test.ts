@@ -1,5 +1,5 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
-import { freshSeed } from '../test/seed';
 import {
   grown,
   labelBox,
@@ -106,7 +106,7 @@ test('lines cross neither each other nor what others show, numbers lie apart on 
         }
       });
     }),
-    { numRuns: 70, seed: freshSeed('callouts') },
+    randomly('callouts'),
   );
   // What is walled in on all sides by what others show can have none.
   expect(placed / wanted).toBeGreaterThan(0.75);

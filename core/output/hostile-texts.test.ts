@@ -1,9 +1,9 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import { checkSystem } from '../checks/check-system';
 import { demoDocuments } from '../test/demo';
 import { fuzzText } from '../test/fuzz-text';
 import { everyText, expectHarmless, withText } from '../test/harmless';
-import { freshSeed } from '../test/seed';
 import { outputFiles } from './outputs';
 import { systemFolder } from './system-folder';
 
@@ -12,7 +12,7 @@ import { systemFolder } from './system-folder';
  * PERIWINKLE_RUNS.
  */
 
-const INPUTS = Number(process.env['PERIWINKLE_RUNS'] ?? 600);
+const INPUTS = runsOf('hostile texts');
 /** Texts that are changed at once, at most; half of it on average. */
 const AT_ONCE = 12;
 /** Some of the demo, small enough to be emitted a hundred thousand times. */

@@ -1,3 +1,4 @@
+import { runsOf } from '../test/runs';
 import { checkSystem } from '../checks/check-system';
 import { demoDocuments } from '../test/demo';
 import { everyText, expectHarmless, withText } from '../test/harmless';
@@ -54,7 +55,7 @@ test.each(BREAKOUTS)('%j in every free text of the demo at once stays in its pla
 });
 
 /** So many places are tried in a run, others in the next. */
-const REPLACED = 40;
+const REPLACED = runsOf('texts replaced');
 
 test('texts that mean something, replaced one by one, stay in their place', () => {
   const meaning = places.filter(({ at }) => !isFree(at));

@@ -1,6 +1,6 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { BASE, patchOf, seeds } from '../test/random-patches';
-import { freshSeed } from '../test/seed';
 import { differenceOf } from './difference';
 import { applyPatch } from './patch';
 
@@ -57,6 +57,6 @@ test('the patch leads to the later state to the byte, and its inverse back', () 
       expect(JSON.stringify(document)).toBe(JSON.stringify(after));
       expect(JSON.stringify(applyPatch(document, inverse).document)).toBe(JSON.stringify(before));
     }),
-    { numRuns: 400, seed: freshSeed('differences') },
+    randomly('differences'),
   );
 });

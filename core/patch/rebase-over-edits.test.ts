@@ -1,5 +1,5 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
-import { freshSeed } from '../test/seed';
 import { alongEdits } from './rebase-over-edits';
 import { guarded } from './identity';
 import { PatchError, type Patch } from './operations';
@@ -124,7 +124,7 @@ test('it comes to what following each edit by itself comes to', () => {
       compared++;
       expect(along.ok && applyPatch(states.at(-1), along.patch)).toEqual(applyPatch(states.at(-1), mine));
     }),
-    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 3000), seed: freshSeed('along edits') },
+    randomly('rebasing over edits'),
   );
   expect(Math.min(compared, met)).toBeGreaterThan(20);
 });

@@ -1,13 +1,13 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import { BASE, after, move, patchOf, put, remove, seeds, set } from '../test/random-patches';
-import { freshSeed } from '../test/seed';
 import type { Patch, PatchOperation } from './operations';
 import { insist, rebase } from './rebase';
 
 /** Patches made on the same document by two sides: each can follow the other, and an edit never touches another thing than it was made for. */
 
 /** More can be asked for than a run of all tests has time for. */
-const RUNS = Number(process.env['PERIWINKLE_RUNS'] ?? 600);
+const RUNS = runsOf('rebasing');
 
 test('either order comes to the same document', () => {
   let merged = 0;

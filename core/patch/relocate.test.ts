@@ -1,6 +1,6 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import { BASE, after, move, patchOf, put, remove, seeds, set } from '../test/random-patches';
-import { freshSeed } from '../test/seed';
 import { guarded, identified } from './identity';
 import type { Patch, PatchOperation } from './operations';
 import { applyPatch } from './patch';
@@ -8,7 +8,7 @@ import { placed } from './relocate';
 
 /** Patches that say what they mean find it in a document that has changed since, or say why they do not. */
 
-const RUNS = Number(process.env['PERIWINKLE_RUNS'] ?? 600);
+const RUNS = runsOf('relocating');
 const text = (document: unknown): string => JSON.stringify(document);
 
 const only = (rules: string[], base = BASE) => ({ ...base, rules: rules.map(id => ({ id, set: {} })) });

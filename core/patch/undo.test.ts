@@ -1,7 +1,7 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import { demoDocuments } from '../test/demo';
 import { fuzzText } from '../test/fuzz-text';
-import { freshSeed } from '../test/seed';
 import { guarded, identified } from './identity';
 import { isObject, pointer, type JsonObject } from '../json/json';
 import { PatchError, type Patch, type PatchOperation } from './operations';
@@ -9,10 +9,10 @@ import { applyPatch } from './patch';
 
 /**
  * Whatever a patch does to the demo's documents, what takes it back brings back every byte, also with all that it relies on, and taken
- * back and forth it does not grow. More by PERIWINKLE_RUNS.
+ * back and forth it does not grow.
  */
 
-const RUNS = Number(process.env['PERIWINKLE_RUNS'] ?? 3_000);
+const RUNS = runsOf('undo');
 const documents = [...demoDocuments().values()].filter(isObject);
 
 interface Place {

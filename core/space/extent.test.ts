@@ -1,5 +1,5 @@
+import { freshSeed } from '../test/runs';
 import { seededRandom } from '../cascade/covering/random';
-import { freshSeed } from '../test/seed';
 import { bits, type Box } from './box';
 import { EVERYWHERE, Extents, NOWHERE, type Extent } from './extent';
 import { readableCover } from './readable-cover';

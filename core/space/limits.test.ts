@@ -1,9 +1,9 @@
+import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import type { ComponentDocument, LimitDocument } from '../documents/component-document';
 import { ProblemList } from '../json/problem';
 import { everyCombination, holdsIn, settledPlain, type Plain } from '../test/naive';
 import { entangledComponent } from '../test/random-system';
-import { freshSeed } from '../test/seed';
 import { NOWHERE } from './extent';
 import { Space } from './space';
 
@@ -58,7 +58,7 @@ test('limits whose result depends on their order are found, and no others', () =
         expect(codes).toEqual([]);
       }
     }),
-    { numRuns: 2000, seed },
+    { numRuns: runsOf('limits'), seed },
   );
   // Each kind has been met.
   expect(Math.min(...Object.values(tally))).toBeGreaterThan(5);

@@ -1,3 +1,4 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { everyCombination, holdsIn, isAllowed, settledPlain } from '../test/naive';
 import { randomComponent, valuesOf } from '../test/random-component';
@@ -50,7 +51,7 @@ describe('a space against the plain walk', () => {
           }
         }
       }),
-      { numRuns: 300 },
+      randomly('spaces'),
     );
   });
 

@@ -1,8 +1,8 @@
+import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import type { PatchOperation } from '../patch/operations';
 import { applyPatch } from '../patch/patch';
 import { pointer, valueAt } from '../json/json';
-import { freshSeed } from '../test/seed';
 import { TokenModel } from './token-model';
 import type { TokenSet } from './token-set';
 
@@ -94,7 +94,7 @@ test('after each edit', () => {
         expect(told(model.in())).toEqual(told(fresh.in()));
       }
     }),
-    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 500), seed: freshSeed('token changes') },
+    randomly('token changes'),
   );
 });
 
@@ -150,7 +150,7 @@ test('in whatever order contexts are asked for', () => {
       const model = new TokenModel(documents, RESOLVER);
       for (const input of inputs) expect(told(model.in(input))).toEqual(alone.get(input));
     }),
-    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 100), seed: freshSeed('contexts') },
+    randomly('context changes'),
   );
 });
 

@@ -1,3 +1,4 @@
+import { freshSeed, runsOf } from '../../test/runs';
 import fc from 'fast-check';
 import { compileComponent } from '../../components/compile-component';
 import { ProblemList } from '../../json/problem';
@@ -5,7 +6,6 @@ import { inBox, Space } from '../../space/space';
 import { demoSystem } from '../../test/demo';
 import { everyCombination, holdsIn, isAllowed, type Plain } from '../../test/naive';
 import { randomSystem } from '../../test/random-system';
-import { freshSeed } from '../../test/seed';
 import { coveringSet } from './covering-set';
 import { orthogonalRows } from './orthogonal';
 
@@ -58,7 +58,7 @@ test('shows exactly the tuples that can occur, in combinations that can, and eve
         expect(new Set(rows.map(row => row.join())).size).toBe(rows.length);
       },
     ),
-    { numRuns: 2000, seed },
+    { numRuns: runsOf('covering sets'), seed },
   );
 }, 120_000);
 

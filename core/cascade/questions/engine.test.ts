@@ -1,12 +1,12 @@
+import { freshSeed, runsOf } from '../../test/runs';
 import fc from 'fast-check';
 import { compileSystem } from '../../components/system';
 import { ENGINE_CHECKS } from '../../test/engine-checks';
 import { NaiveAnswers } from '../../test/naive-answers';
 import { randomSystem } from '../../test/random-system';
-import { freshSeed } from '../../test/seed';
 
 /** The engine's answers against the plain walk, on this many random systems in each run. */
-const SYSTEMS = 2000;
+const SYSTEMS = runsOf('engine');
 
 describe('the engine agrees with the plain walk', () => {
   const seed = freshSeed('engine');

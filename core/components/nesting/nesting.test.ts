@@ -1,3 +1,4 @@
+import { freshSeed, runsOf } from '../../test/runs';
 import fc from 'fast-check';
 import { componentNamed, compileSystem, type System } from '../system';
 import type { Component } from '../component';
@@ -11,12 +12,11 @@ import type { Extent } from '../../space/extent';
 import type { Plain } from '../../test/naive';
 import { everyPoint, pointsOf, type Point, type Word } from '../../test/naive-nesting';
 import { randomNested, randomNestedAndDerived, type NestedAndDerived } from '../../test/random-nested';
-import { freshSeed } from '../../test/seed';
 import { smallDocuments } from '../../test/small-system';
 
 /** So many random systems of three levels in each run. */
-const SYSTEMS = 1000;
-const DERIVED_SYSTEMS = 300;
+const SYSTEMS = runsOf('nested systems');
+const DERIVED_SYSTEMS = runsOf('nested and derived systems');
 /** Larger ones are left to others. */
 const MAX_POINTS = 100;
 

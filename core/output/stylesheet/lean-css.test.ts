@@ -1,3 +1,4 @@
+import { freshSeed, runsOf } from '../../test/runs';
 import fc from 'fast-check';
 import { generate, parse } from 'css-tree';
 import { compileSystem } from '../../components/system';
@@ -7,7 +8,6 @@ import { everyCombination, holdsIn, settledPlain, type Plain } from '../../test/
 import { detectionSelectors } from '../../test/detections';
 import { randomSystem } from '../../test/random-system';
 import { matchesList, type OracleElement } from '../../test/selector-oracle';
-import { freshSeed } from '../../test/seed';
 import { componentStylesheet } from './component-css';
 import { HELD, HOST, PART, SHIPPED, type SelectorScheme } from './selector-scheme';
 import type { StyleBlock } from './stylesheet';
@@ -99,7 +99,7 @@ describe('lean stylesheets say of every raw combination what the rules say of wh
             }
           }
         }),
-        { numRuns: 150, seed },
+        { numRuns: runsOf('lean stylesheets'), seed },
       );
     },
     120_000,

@@ -1,3 +1,4 @@
+import { randomly } from '../../test/runs';
 import fc from 'fast-check';
 import type { ComponentDocument } from '../../documents/component-document';
 import { compileComponent } from '../../components/compile-component';
@@ -76,7 +77,7 @@ describe('selectors stand for regions', () => {
           expect(matches).toBe(holdsIn(document.rules![index]!.when, settledPlain(document, raw)!));
         });
       }),
-      { numRuns: 200 },
+      randomly('formulas'),
     );
   });
 
@@ -102,7 +103,7 @@ describe('selectors stand for regions', () => {
           expect(matches).toBe(holdsIn(document.rules![index]!.when, settled));
         });
       }),
-      { numRuns: 200 },
+      randomly('formulas'),
     );
   });
 });

@@ -1,6 +1,6 @@
+import { freshSeed, runsOf } from '../../test/runs';
 import fc from 'fast-check';
 import { compileSystem, type System } from '../../components/system';
-import { freshSeed } from '../../test/seed';
 import { smallSystem } from '../../test/small-system';
 import { stylesheetText, type StyleBlock } from '../stylesheet/stylesheet';
 import { tokensStylesheet } from './tokens-css';
@@ -187,7 +187,7 @@ test('whatever contexts are switched on elements inside one another, each token 
         }
       }
     }),
-    { numRuns: 2000, seed },
+    { numRuns: runsOf('nested contexts'), seed },
   );
 }, 120_000);
 

@@ -1,10 +1,10 @@
+import { randomly } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import { JSDOM } from 'jsdom';
 import { fuzzText } from '@periwinkle/core/test/fuzz-text';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { markdownHtml } from './markdown-html';
 
-/** Whatever an author writes becomes words on a page, in little time. More by PERIWINKLE_RUNS. */
+/** Whatever an author writes becomes words on a page, in little time. */
 
 const MARKS = [
   '# ',
@@ -47,7 +47,7 @@ test('no text throws, takes long, or makes anything but words and pictures', () 
             expect(value).not.toMatch(/^\s*(javascript|vbscript|data:(?!image\/))/i);
         }
     }),
-    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 2000), seed: freshSeed('fuzz of Markdown') },
+    randomly('Markdown'),
   );
   process.stderr.write(`fuzz of Markdown: the slowest took ${slowest.toFixed(0)} ms\n`);
 }, 600_000);

@@ -1,8 +1,8 @@
+import { randomly } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
 import { LIMITS } from '@periwinkle/core/json/quotas';
 import { fuzzText } from '@periwinkle/core/test/fuzz-text';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { documentsInZip, ZipFault } from './zip-documents';
 
 const zip = (files: Record<string, string | Uint8Array>): Uint8Array =>
@@ -104,7 +104,7 @@ test('whatever bytes come, there are documents or reasons, soon', () => {
       }
       slowest = Math.max(slowest, performance.now() - began);
     }),
-    { numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 2000), seed: freshSeed('fuzz of archives') },
+    randomly('archives'),
   );
   process.stderr.write(`fuzz of archives: the slowest took ${slowest.toFixed(0)} ms\n`);
 }, 600_000);

@@ -1,7 +1,7 @@
+import { randomly } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import { identified } from '@periwinkle/core/patch/identity';
 import type { Patch } from '@periwinkle/core/patch/operations';
-import { freshSeed } from '@periwinkle/core/test/seed';
 import { keptOf, type Kept } from './kept';
 import { endsOf } from './own-history';
 import { synchronise } from './machine';
@@ -430,8 +430,7 @@ test('all windows come to what the server has, and every edit is where it was me
           for (const word of said) expect(word.endsWith(` to ${born}`)).toBe(true);
     }),
     {
-      numRuns: Number(process.env['PERIWINKLE_RUNS'] ?? 500),
-      seed: freshSeed('windows'),
+      ...randomly('windows'),
       examples: [[2, STORED_WHILE_TAKEN_UP]],
     },
   );
