@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { createPool } from 'mysql2/promise';
 import { startDatabase } from '../scripts/database.mjs';
-import { Application, isAlive } from './support/application';
+import { Application, isAlive, emptyFolder } from './support/application';
 import { TIMEOUT } from './support/patience';
 
 /** "npm start" in the circumstances it meets. */
@@ -13,7 +13,8 @@ const begun: Application[] = [];
 
 /** An application for one test. A process that a failed test leaves running would keep the run from ending. */
 function application(...given: ConstructorParameters<typeof Application>): Application {
-  begun.push(new Application(...given));
+  const [folder = emptyFolder(), environment] = given;
+  begun.push(new Application(folder, environment));
   return begun.at(-1)!;
 }
 

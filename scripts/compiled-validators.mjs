@@ -1,9 +1,12 @@
 import Ajv from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
+import { realpathSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { fileURLToPath } from 'node:url';
 
-const MODULE = /core\/formats\/validators\.ts$/;
+/** Throws where it is not there: without it browsers would have to make code of text. */
+const MODULE = realpathSync(fileURLToPath(new URL('../core/documents/validators.ts', import.meta.url)));
 
 /**
  * Schemas compiled when something is built instead of each time it is started. The command line is there sooner for it, and browsers,
@@ -27,7 +30,9 @@ async function compiled(path) {
 export const compiledValidators = {
   name: 'compiled-validators',
   setup({ onLoad }) {
-    onLoad({ filter: MODULE }, async ({ path }) => ({ contents: await compiled(path), loader: 'js' }));
+    onLoad({ filter: /validators\.ts$/ }, async ({ path }) =>
+      path === MODULE ? { contents: await compiled(path), loader: 'js' } : null,
+    );
   },
 };
 
@@ -36,7 +41,7 @@ export const compiledValidatorsForVite = () => ({
   name: 'compiled-validators',
   enforce: 'pre',
   async load(id) {
-    return MODULE.test(id) ? { code: await compiled(id), moduleType: 'js' } : null;
+    return id === MODULE ? { code: await compiled(id), moduleType: 'js' } : null;
   },
 });
 

@@ -1,4 +1,4 @@
-/** The modules that ship with every system: bundled from `core/shipped/modules` when something is built or tested. */
+/** The modules that ship with every system: bundled from `core/runtime/modules` when something is built or tested. */
 declare module 'periwinkle:shipped' {
   /** By name of the file: its text, and the files that it asks for. */
   export const SCRIPTS: Readonly<

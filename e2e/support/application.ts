@@ -1,10 +1,20 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { freePort } from './free-port';
 
 const root = process.cwd();
+
+export const emptyFolder = (): string => mkdtempSync(join(tmpdir(), 'periwinkle-data-'));
+
+/** A folder as a first start leaves it, where the tests have made one to copy (`scripts/test.mjs`): it starts sooner. */
+function begunFolder(): string {
+  const folder = emptyFolder();
+  const begun = process.env['PERIWINKLE_BEGUN'];
+  if (begun !== undefined) cpSync(begun, folder, { recursive: true });
+  return folder;
+}
 
 /** "npm start" as a person runs it, on a data folder of its own. */
 export class Application {
@@ -14,7 +24,7 @@ export class Application {
   output = '';
 
   constructor(
-    readonly folder: string = mkdtempSync(join(tmpdir(), 'periwinkle-data-')),
+    readonly folder: string = begunFolder(),
     readonly environment: Readonly<Record<string, string>> = {},
   ) {}
 
