@@ -1,4 +1,4 @@
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { demoDocuments } from '../core/test/demo';
 import { isOpen, many, placesIn, replaced, SlowChecks, valueAt, type Open } from './support/slow-checks';
 
@@ -37,7 +37,7 @@ for (const [path, document] of demo) {
       for (const [what, filling] of Object.entries(FILLINGS)) {
         const inflated = replaced(document, place, longer(valueAt(document, place) as Open, length, filling));
         const letters = JSON.stringify(inflated).length;
-        if (letters > LIMITS.documentLetters) continue;
+        if (letters > QUOTAS.documentLetters) continue;
         checks.check(
           `${path} /${place.join('/')}, ${length} × ${what}`,
           new Map(demo).set(path, inflated),

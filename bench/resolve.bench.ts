@@ -7,7 +7,7 @@ import { tokensCssText } from '@periwinkle/core/output/outputs';
 import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
 import { arrangementOf, plateGrid } from '@periwinkle/core/cascade/plates/plate-grid';
-import { Resolver } from '@periwinkle/core/cascade/resolve';
+import { CombinationResolver } from '@periwinkle/core/cascade/resolve';
 import { openBrowser } from '../e2e/support/browser';
 import { demoSystem } from '../e2e/support/demo';
 import { median, timed } from './support/generated';
@@ -55,7 +55,7 @@ try {
     );
     resolving.push(
       timed(() => {
-        const resolver = new Resolver(component, { tokens: system.tokens.usual(), rootFontSize: 16 });
+        const resolver = new CombinationResolver(component, { tokens: system.tokens.usual(), rootFontSize: 16 });
         for (const { combination } of cells) resolver.resolve(combination);
       }),
     );

@@ -2,7 +2,7 @@
  * An option's value under another id, named by 200 rules, 40 plates and six derived components: what the edit costs in the core, from the
  * wish to patches that are applied both ways, and checked, beside one edit of one rule.
  */
-import { attempt } from '@periwinkle/core/edits/dry-run';
+import { dryRun } from '@periwinkle/core/edits/dry-run';
 import { compileSystem } from '@periwinkle/core/components/system';
 import { renameValue } from '@periwinkle/core/edits/axis-edits';
 import { patchesBetween } from '@periwinkle/core/edits/restructure';
@@ -66,7 +66,7 @@ for (let round = 0; round < ROUNDS; round++) {
     }),
   );
   shown.push(timed(() => compileSystem(after)));
-  checked.push(timed(() => attempt(system, edit)));
+  checked.push(timed(() => dryRun(system, edit)));
 }
 const [first] = patchesBetween(documents, edit(system));
 const operations = patchesBetween(documents, edit(system)).reduce((sum, { patch }) => sum + patch.length, 0);

@@ -2,7 +2,7 @@
 import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
 import { SHIPPED } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import { stylesheetText, type StyleBlock } from '@periwinkle/core/output/stylesheet/stylesheet';
-import { heardAllowed } from '@periwinkle/core/cascade/winning-rules';
+import { winsOnAllowed } from '@periwinkle/core/cascade/winning-rules';
 import { resolverFor } from '@periwinkle/core/cascade/resolve';
 import { slotsOf } from '@periwinkle/core/cascade/slots';
 import { NOWHERE } from '@periwinkle/core/space/extent';
@@ -52,7 +52,7 @@ for (const box of space.extents.boxesOf(space.allowed)) {
 // (b) Distinct triples of condition, property and value that can win somewhere.
 const triples = new Set<string>();
 for (const slot of slotsOf(component).all) {
-  heardAllowed(component, slot).forEach((where, place) => {
+  winsOnAllowed(component, slot).forEach((where, place) => {
     const { rule, setting } = slot.speakers[place]!;
     if (where !== NOWHERE)
       triples.add(`${rule.region.join()} ${setting.part}.${setting.property.name} ${setting.text}`);

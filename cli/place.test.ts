@@ -1,4 +1,4 @@
-import { placeAt, placeOf } from './source/place';
+import { placeAt, lineAndColumnOf } from './source/place';
 
 const text = `{
   "rules": [
@@ -8,7 +8,7 @@ const text = `{
 }
 `;
 const lineFrom = (pointer: string): string => {
-  const { line, column } = placeOf(text, pointer);
+  const { line, column } = lineAndColumnOf(text, pointer);
   return text.split('\n')[line - 1]!.slice(column - 1);
 };
 
@@ -24,8 +24,8 @@ test('escaped names are unescaped', () => {
 
 test('what is missing is found where it is missing', () => {
   expect(lineFrom('/rules/1/when/pointer')).toBe('{ "id": "b" }');
-  expect(placeOf(text, '')).toEqual({ line: 1, column: 1 });
-  expect(placeOf('', '/x')).toEqual({ line: 1, column: 1 });
+  expect(lineAndColumnOf(text, '')).toEqual({ line: 1, column: 1 });
+  expect(lineAndColumnOf('', '/x')).toEqual({ line: 1, column: 1 });
 });
 
 test('offsets count lines and columns from 1', () => {

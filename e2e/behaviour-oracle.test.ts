@@ -2,7 +2,7 @@ import { randomly } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import type { Driver } from 'selenium-webdriver/chrome.js';
 import { beginning, moments } from '@periwinkle/core/behaviour/play';
-import { act } from '@periwinkle/core/behaviour/user-input';
+import { performAct } from '@periwinkle/core/behaviour/user-input';
 import { readAct, RefusedAct } from '@periwinkle/core/behaviour/acts';
 import { seenAt, type PlayedField } from '@periwinkle/core/behaviour/rendered-field';
 import type { FieldState } from '@periwinkle/core/behaviour/field-state';
@@ -117,7 +117,7 @@ function after(field: PlayedField, state: FieldState, text: string): FieldState 
   if (what.kind === 'release' && !pointer.isDown) return null;
   if (what.kind === 'answer' && !asking) return null;
   try {
-    return act(field.plan, state, named(field.component, what), at => seenAt(field, at)).state;
+    return performAct(field.plan, state, named(field.component, what), at => seenAt(field, at)).state;
   } catch (error) {
     if (error instanceof RefusedAct) return null;
     throw error;

@@ -10,7 +10,7 @@ import { namesOf } from '@periwinkle/core/render/names';
 import { tokensCssText } from '@periwinkle/core/output/outputs';
 import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
-import { geometry, type Place } from '@periwinkle/core/layout/geometry';
+import { geometry, type PartBox } from '@periwinkle/core/layout/geometry';
 import type { Combination, Space } from '@periwinkle/core/space/space';
 import { inBareBrowser } from './support/session';
 import { demoSystem } from './support/demo';
@@ -109,7 +109,7 @@ async function differences(
     const rectangle = rectangles[index];
     if (!rectangle) return [`${name} is not there`];
     const [x, y, width, height] = rectangle as [number, number, number, number];
-    const sides = ['y', 'height', ...(place.estimated ? [] : ['x', 'width'])] as (keyof Place)[];
+    const sides = ['y', 'height', ...(place.estimated ? [] : ['x', 'width'])] as (keyof PartBox)[];
     const seen = { x, y, width, height } as Record<string, number>;
     TOTAL.compared++;
     if (place.estimated) TOTAL.estimated++;

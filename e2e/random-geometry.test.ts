@@ -11,11 +11,11 @@ import { namesOf } from '@periwinkle/core/render/names';
 import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
 import type { PartDocument } from '@periwinkle/core/documents/component-document';
-import { geometry, type Place } from '@periwinkle/core/layout/geometry';
+import { geometry, type PartBox } from '@periwinkle/core/layout/geometry';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import type { Property } from '@periwinkle/core/css/property';
 import { PROPERTIES } from '@periwinkle/core/css/property-registry';
-import type { ValueKindName } from '@periwinkle/core/css/value-types';
+import type { ValueTypeName } from '@periwinkle/core/css/value-types';
 import { inBareBrowser } from './support/session';
 import { TIMEOUT } from './support/patience';
 
@@ -54,7 +54,7 @@ const FAR = ['4vw', '10vh', '2ch'];
 const BY_FAR = /^(?:max-)?(?:width|height)$/;
 
 /** What is said of a property, besides its own keywords. */
-const BY_KIND: Partial<Record<ValueKindName, readonly string[]>> = {
+const BY_KIND: Partial<Record<ValueTypeName, readonly string[]>> = {
   color: ['#123456', 'transparent'],
   length: LENGTHS,
   number: ['0', '1', '0.3', '2.5'],
@@ -245,7 +245,7 @@ function systemOf({ anatomy, set, content }: Drawn): System {
 async function both(
   tree: Drawn,
   direction: 'ltr' | 'rtl',
-): Promise<{ places: Record<string, Place>; seen: Record<string, readonly number[]> }> {
+): Promise<{ places: Record<string, PartBox>; seen: Record<string, readonly number[]> }> {
   const system = systemOf(tree);
   const [component] = system.components as [System['components'][number]];
   const [sample] = component.samples;

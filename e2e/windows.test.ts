@@ -1,5 +1,5 @@
 import { Key, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { eventually, find, named, stored } from './support/browser';
 import { plateReady, scopeEntry, specimenStyle } from './support/field-screen';
@@ -661,7 +661,7 @@ test(
         value: `#${String(100_000 + step)}`,
       })),
     ];
-    expect(JSON.stringify(long).length).toBeGreaterThan(LIMITS.eventLetters);
+    expect(JSON.stringify(long).length).toBeGreaterThan(QUOTAS.eventLetters);
     const edits: [PatchOperation[], string][] = [
       [long, '#100999'],
       [[{ op: 'replace', path: `${at}/set/frame/color`, value: '#7a7b7c' }], '#7a7b7c'],

@@ -1,4 +1,4 @@
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { Caller, FIELD } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 
@@ -71,7 +71,7 @@ test('each edit is told, from where one left off', async () => {
 test('of an edit that is too long it is told that it is there; what comes after is told as ever', async () => {
   const before = await lastEdit();
   const heard = await listen(before);
-  await write(LIMITS.documentLetters - 1_000);
+  await write(QUOTAS.documentLetters - 1_000);
   await write(10);
   const told = await heard(2);
   expect(told.map(({ id, event }) => [id, event])).toEqual([
@@ -88,8 +88,8 @@ test('of an edit that is too long it is told that it is there; what comes after 
 test('who missed much hears all of it on one connection', async () => {
   const before = await lastEdit();
   const count = 250;
-  expect(count * LIMITS.eventLetters).toBeGreaterThan(2 * LIMITS.lettersTold);
-  for (let each = 0; each < count; each += 50) await write(LIMITS.eventLetters - 500, 50);
+  expect(count * QUOTAS.eventLetters).toBeGreaterThan(2 * QUOTAS.lettersTold);
+  for (let each = 0; each < count; each += 50) await write(QUOTAS.eventLetters - 500, 50);
   const told = await (await listen(before))(count);
   expect(told.map(({ id }) => id)).toEqual(Array.from({ length: count }, (_, place) => before + 1 + place));
   expect(new Set(told.map(({ event }) => event))).toEqual(new Set(['edit']));

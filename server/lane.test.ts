@@ -1,5 +1,5 @@
-import { Lane, type LaneLimits } from './source/lane';
-import type { Told } from './source/work/messages';
+import { RequestQueue, type LaneLimits } from './source/lane';
+import type { WorkAnswer } from './source/work/messages';
 import type { Task, WorkerThread } from './source/worker-thread';
 
 /** Requests reach a thread in their order, some at once; of those that wait neither too many do, nor any too long. */
@@ -14,12 +14,12 @@ function laneOf() {
   const ends = new Map<string, (error?: Error) => void>();
   const thread = {
     ask: ({ input }: Task) =>
-      new Promise<Told>((resolve, reject) => {
+      new Promise<WorkAnswer>((resolve, reject) => {
         begun.push(String(input));
         ends.set(String(input), error => (error ? reject(error) : resolve({ id: 1, ms: 0, done: {} })));
       }),
   } as unknown as WorkerThread;
-  const lane = new Lane(thread, LIMITS);
+  const lane = new RequestQueue(thread, LIMITS);
   const end = async (name: string, error?: Error): Promise<void> => {
     ends.get(name)!(error);
     for (let turn = 0; turn < 10; turn++) await Promise.resolve();

@@ -1,5 +1,5 @@
 import { inArray, like } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { systems } from './source/schema';
 import { Caller, FIELD, RAW } from './test/caller';
@@ -36,13 +36,13 @@ describe('patches', () => {
   });
 
   test('more operations than a patch may have are refused before any is done', async () => {
-    const many = Array.from({ length: LIMITS.operations + 1 }, () => say('x')[0]!);
+    const many = Array.from({ length: QUOTAS.operations + 1 }, () => say('x')[0]!);
     const answer = await caller.patch(FIELD, many);
     expect([answer.status, answer.body['detail']]).toEqual([400, expect.stringContaining('5000')]);
   });
 
   test('of many problems some are told, and the others counted', async () => {
-    const rules = Array.from({ length: LIMITS.problemsTold + 50 }, (_, index) => ({
+    const rules = Array.from({ length: QUOTAS.problemsTold + 50 }, (_, index) => ({
       id: `wrong-${index}`,
       when: { nothing: 'at-all' },
       set: {},
@@ -52,7 +52,7 @@ describe('patches', () => {
       rules.map(value => ({ op: 'add', path: '/rules/-', value })),
     );
     expect(answer.status).toBe(422);
-    expect(answer.body.problems).toHaveLength(LIMITS.problemsTold);
+    expect(answer.body.problems).toHaveLength(QUOTAS.problemsTold);
     expect(answer.body['more']).toBe(50);
   });
 
@@ -134,7 +134,7 @@ describe('what is asked for', () => {
     documents['system.json'] = {
       ...(documents['system.json'] as object),
       id: 'long',
-      title: 'x'.repeat(LIMITS.titleLetters + 1),
+      title: 'x'.repeat(QUOTAS.titleLetters + 1),
     };
     const answer = await caller.call('POST', '/api/systems', JSON.stringify({ documents }), {
       'Content-Type': 'application/json',
@@ -144,8 +144,8 @@ describe('what is asked for', () => {
 
   test('a label and an author with more letters than they may have are told', async () => {
     for (const [name, most] of [
-      ['Periwinkle-Label', LIMITS.titleLetters],
-      ['Periwinkle-Author', LIMITS.nameLetters],
+      ['Periwinkle-Label', QUOTAS.titleLetters],
+      ['Periwinkle-Author', QUOTAS.nameLetters],
     ] as const) {
       const answer = await caller.patch(FIELD, say('x'), {
         [name]: encodeURIComponent('é'.repeat(most + 1)),
@@ -159,7 +159,7 @@ test('a full shelf takes no further system, and none back, until one is taken of
   const { db } = server.database;
   const now = new Date();
   const row = { title: 'Stands here', createdAt: now, changedAt: now, removedAt: null };
-  const rows = Array.from({ length: LIMITS.systems - 1 }, (_, index) => ({ ...row, id: `stands-${index}` }));
+  const rows = Array.from({ length: QUOTAS.systems - 1 }, (_, index) => ({ ...row, id: `stands-${index}` }));
   await db.insert(systems).values([...rows, { ...row, id: 'put-away', removedAt: now }]);
   const json = { 'Content-Type': 'application/json' };
   const documents = {
@@ -173,7 +173,7 @@ test('a full shelf takes no further system, and none back, until one is taken of
     expect([answer.status, answer.body['type'], answer.body['detail']]).toEqual([
       409,
       'urn:periwinkle:problem:too-many-systems',
-      expect.stringContaining(String(LIMITS.systems)),
+      expect.stringContaining(String(QUOTAS.systems)),
     ]);
   // What is on the shelf anyway needs no room.
   expect((await restore('stands-0')).status).toBe(204);
@@ -191,7 +191,7 @@ describe('answers', () => {
       lastEdit: number;
     };
     // Each is a good part of what one answer may tell.
-    const text = 'x'.repeat(LIMITS.lettersTold / 3);
+    const text = 'x'.repeat(QUOTAS.lettersTold / 3);
     for (let index = 0; index < 5; index++)
       expect((await caller.patch(FIELD, say(`${index} ${text}`))).status).toBe(200);
     const stale = await caller.patch(FIELD, say('Late.'), { 'If-Match': first });

@@ -1,6 +1,6 @@
 import { request } from 'node:http';
 import { and, eq, like, sql } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { OpenDatabase } from './source/open-database';
 import { connectTo } from './source/database';
 import { OPENAPI } from './source/openapi';
@@ -117,7 +117,7 @@ const COMMON: Readonly<Record<string, (operation: Operation) => Promise<number>>
       operation.method,
       addressOf(operation),
       typeOf(operation),
-      'x'.repeat((operation.path.endsWith('/systems') ? LIMITS.unpackedBytes : LIMITS.documentLetters) + 1),
+      'x'.repeat((operation.path.endsWith('/systems') ? QUOTAS.unpackedBytes : QUOTAS.documentLetters) + 1),
     ),
   415: operation =>
     status(
@@ -254,7 +254,7 @@ test('all other answers that are described are given, and none that is not', asy
   expect(await status(server.url, 'DELETE', '/api/systems/third')).toBe(204);
   const now = new Date();
   await server.database.db.insert(systems).values(
-    Array.from({ length: LIMITS.systems }, (_, index) => ({
+    Array.from({ length: QUOTAS.systems }, (_, index) => ({
       id: `stands-${index}`,
       title: 'Stands here',
       createdAt: now,

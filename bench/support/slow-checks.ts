@@ -1,5 +1,5 @@
 import type { Documents } from '@periwinkle/core/documents/document-kinds';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 
 export type Place = readonly (string | number)[];
@@ -52,7 +52,7 @@ export class SlowChecks {
 
   /** Nothing that no server takes is checked. `what` says what is extreme. */
   check(what: string, documents: Documents, letters: number): void {
-    if (letters > LIMITS.unpackedBytes) return;
+    if (letters > QUOTAS.unpackedBytes) return;
     const began = performance.now();
     let end = '';
     try {

@@ -6,12 +6,12 @@ import type { Problem } from '@periwinkle/core/json/problem';
 import { oneOf } from '@periwinkle/core/json/problem';
 import { nearest } from '@periwinkle/core/text/suggestions';
 import { FolderError, readFolder } from './read-folder';
-import { placeAt, placeOf, type Place } from './place';
+import { placeAt, lineAndColumnOf, type LineAndColumn } from './place';
 
 /** The command was used wrongly: exit status 2. */
 export class UsageError extends Error {}
 
-export type PlacedProblem = Problem & Place;
+export type PlacedProblem = Problem & LineAndColumn;
 
 export interface Loaded {
   readonly system: System;
@@ -29,7 +29,7 @@ export function load(folder: string): Loaded {
       const text = texts.get(problem.file) ?? '';
       return {
         ...problem,
-        ...(offset === undefined ? placeOf(text, problem.pointer) : placeAt(text, offset)),
+        ...(offset === undefined ? lineAndColumnOf(text, problem.pointer) : placeAt(text, offset)),
       };
     });
     all.sort((a, b) =>

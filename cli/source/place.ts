@@ -2,7 +2,7 @@ import { findNodeAtLocation, parseTree, type Node } from 'jsonc-parser';
 import { pointerSteps } from '@periwinkle/core/json/json';
 
 /** A place in a file, counted from 1. */
-export interface Place {
+export interface LineAndColumn {
   readonly line: number;
   readonly column: number;
 }
@@ -13,7 +13,7 @@ const trees = new Map<string, Node | undefined>();
  * Where a JSON Pointer leads in a text. For a member the place is that of its key; where the pointer leads to nothing,
  * the nearest place above it.
  */
-export function placeOf(text: string, pointer: string): Place {
+export function lineAndColumnOf(text: string, pointer: string): LineAndColumn {
   if (!trees.has(text)) trees.set(text, parseTree(text));
   const tree = trees.get(text);
   const steps = pointerSteps(pointer) ?? [];
@@ -34,7 +34,7 @@ function nodeAt(tree: Node, steps: readonly string[]): Node | undefined {
 }
 
 /** Line and column of an offset. */
-export function placeAt(text: string, offset: number): Place {
+export function placeAt(text: string, offset: number): LineAndColumn {
   const before = text.slice(0, offset);
   const line = before.split('\n').length;
   return { line, column: offset - before.lastIndexOf('\n') };

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
 import { documentKind, type Documents } from '@periwinkle/core/documents/document-kinds';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { Problem } from '@periwinkle/core/json/problem';
 import { readJson, repeatedKeys } from '@periwinkle/core/json/read-json';
 
@@ -38,12 +38,12 @@ export function readFolder(folder: string): Folder {
       continue;
     }
     const file = join(folder, path);
-    if (statSync(file).size > LIMITS.documentLetters) {
+    if (statSync(file).size > QUOTAS.documentLetters) {
       tell(
         path,
         'error',
         'too-large',
-        `This file is larger than ${LIMITS.documentLetters / 1024 / 1024} MiB.`,
+        `This file is larger than ${QUOTAS.documentLetters / 1024 / 1024} MiB.`,
       );
       continue;
     }
@@ -79,16 +79,16 @@ const PLACES: Readonly<Record<string, string>> = {
   'guide/': '.md',
 };
 
-const placeOf = (path: string): string | undefined =>
+const folderOf = (path: string): string | undefined =>
   Object.keys(PLACES).find(place => path.startsWith(place));
 
 /** Whether a file lies where only documents of a system do, or looks like one. Hidden files are nobody's business. */
 const isOurs = (path: string): boolean =>
   !path.split('/').some(step => step.startsWith('.')) &&
-  (placeOf(path) !== undefined || /\.(tokens|resolver|component|trial)\.json$/.test(path));
+  (folderOf(path) !== undefined || /\.(tokens|resolver|component|trial)\.json$/.test(path));
 
 function misnamed(path: string): string {
-  const place = placeOf(path);
+  const place = folderOf(path);
   return place === undefined
     ? 'This file is passed over: documents lie in tokens/, components/, trials/, icons/ and guide/.'
     : `This file is passed over: what lies right in ${place} ends in ${PLACES[place]!} and is named in letters, digits, . _ and -.`;

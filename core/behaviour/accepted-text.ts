@@ -4,7 +4,7 @@ import type { Plan } from './plan';
 import type { Written } from './typing';
 
 /** What of a text that is typed or pasted goes into a field, and what of it is refused aloud. */
-export interface Admitted {
+export interface AcceptedText {
   readonly put: string;
   readonly refused: string;
 }
@@ -13,7 +13,11 @@ export interface Admitted {
 const UNHEARD = /[\s\p{Pd}]/gu;
 
 /** Decides it, where `added` comes in the place of what is selected. */
-export function admitted(plan: Plan, { text, selection: [from, to] }: Written, added: string): Admitted {
+export function acceptedText(
+  plan: Plan,
+  { text, selection: [from, to] }: Written,
+  added: string,
+): AcceptedText {
   const { kind, value } = plan;
   // A line takes no line breaks (HTML, 4.10.5.1.2); browsers put spaces where pasted text had some.
   const line = takenByType(plan, kind.takesLines ? added : added.replace(/\r\n|[\r\n]/g, ' '));

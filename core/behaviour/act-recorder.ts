@@ -8,7 +8,7 @@ const isLetter = (act: Act): boolean =>
  * Notes of what was done, one act more: letters that follow one another are typed together, and what only repeats is left out. Acts are as they are
  * written, so that they can be played.
  */
-export function noted(notes: readonly string[], act: Act, takesText: boolean): readonly string[] {
+export function recorded(notes: readonly string[], act: Act, takesText: boolean): readonly string[] {
   const last = notes.at(-1);
   switch (act.kind) {
     // The pointer passes by many things.

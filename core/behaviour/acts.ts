@@ -1,7 +1,7 @@
 /** Something a person, the application or time does, as behaviour.md's strings say it. */
 export type Act =
-  | { readonly kind: 'point'; readonly part: string | null; readonly entry: Entry | null }
-  | { readonly kind: 'press' | 'hold'; readonly part: string; readonly entry: Entry | null }
+  | { readonly kind: 'point'; readonly part: string | null; readonly entry: EntryReference | null }
+  | { readonly kind: 'press' | 'hold'; readonly part: string; readonly entry: EntryReference | null }
   | { readonly kind: 'release' | 'leave' | 'send' | 'reset' }
   | { readonly kind: 'type' | 'paste' | 'autofill'; readonly text: string }
   | {
@@ -16,13 +16,13 @@ export type Act =
   | { readonly kind: 'app'; readonly axis: string; readonly value: string };
 
 /** An entry of a list: by its place, counted from 1, or by its text. */
-export type Entry = { readonly place: number } | { readonly text: string };
+export type EntryReference = { readonly place: number } | { readonly text: string };
 
 /** An act that cannot be read, or that a browser would refuse; the message says why. */
 export class RefusedAct extends Error {}
 
 /** `entry:2`, `entry "North quay"`, or a part by its path. */
-function placeOf(text: string): { readonly part: string; readonly entry: Entry | null } {
+function readTarget(text: string): { readonly part: string; readonly entry: EntryReference | null } {
   const [, part = text, place, quoted] = /^([^\s:"]+)(?::(\d+)| "(.*)")$/s.exec(text) ?? [];
   if (place !== undefined) return { part, entry: { place: Number(place) } };
   return { part, entry: quoted === undefined ? null : { text: quoted } };
@@ -35,9 +35,9 @@ const READERS: Readonly<Record<string, (rest: string) => Act | null>> = {
       ? null
       : rest === 'away'
         ? { kind: 'point', part: null, entry: null }
-        : { kind: 'point', ...placeOf(rest) },
-  press: rest => (rest === '' ? null : { kind: 'press', ...placeOf(rest) }),
-  hold: rest => (rest === '' ? null : { kind: 'hold', ...placeOf(rest) }),
+        : { kind: 'point', ...readTarget(rest) },
+  press: rest => (rest === '' ? null : { kind: 'press', ...readTarget(rest) }),
+  hold: rest => (rest === '' ? null : { kind: 'hold', ...readTarget(rest) }),
   release: rest => (rest === '' ? { kind: 'release' } : null),
   leave: rest => (rest === '' ? { kind: 'leave' } : null),
   send: rest => (rest === '' ? { kind: 'send' } : null),
@@ -134,5 +134,5 @@ export function writtenAct(act: Act): string {
   }
 }
 
-const placed = (part: string, entry: Entry | null): string =>
+const placed = (part: string, entry: EntryReference | null): string =>
   entry === null ? part : 'place' in entry ? `entry:${entry.place}` : `entry "${entry.text}"`;

@@ -2,7 +2,7 @@ import type { Machine } from './machine';
 import type { Plan } from './plan';
 
 /** The application has answered what it was asked. */
-export function hearAnswer(machine: Machine, plan: Plan, ask: string, isAccepted: boolean): void {
+export function takeAnswer(machine: Machine, plan: Plan, ask: string, isAccepted: boolean): void {
   const { asking, value, isSending, answers } = machine.state;
   const check = plan.checks.find(each => each.id === asking?.check && each.ask === ask);
   // An answer that comes for a value that has changed since is ignored.

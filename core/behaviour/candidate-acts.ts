@@ -1,6 +1,6 @@
 import { pressArea } from '../render/press-area';
 import type { PlayedField } from './rendered-field';
-import type { ValuesToTry } from './candidate-values';
+import type { CandidateValues } from './candidate-values';
 import { BUTTON_ROLES } from './plan-data';
 import type { Plan } from './plan';
 
@@ -14,17 +14,17 @@ const KEYS: Readonly<Record<string, readonly string[]>> = {
 const ANY_TEXT: readonly string[] = ['Control+a', 'Backspace'];
 
 /** What an axis of the region that one wants to get to says: whether it leaves out any value, and whether the one at rest. */
-export interface Wanted {
+export interface SearchAim {
   readonly isNamed: (axis: string) => boolean;
   readonly isMoved: (axis: string) => boolean;
   readonly takes: (axis: string, value: string) => boolean;
 }
 
 /** All that is worth trying with a field, as acts are written. What a person does comes before what an application does. */
-export function alphabetOf(
+export function candidateActs(
   field: PlayedField,
-  { texts, others }: Pick<ValuesToTry, 'texts' | 'others'>,
-  wanted: Wanted,
+  { texts, others }: Pick<CandidateValues, 'texts' | 'others'>,
+  wanted: SearchAim,
 ): string[] {
   const { plan } = field;
   const { kind, checks, control, moves, stops } = plan;
@@ -50,7 +50,7 @@ export function alphabetOf(
 }
 
 /** What the pointer may do at the end, where the region says where it is. */
-export function pointerActs(field: PlayedField, wanted: Wanted): string[] {
+export function pointerActs(field: PlayedField, wanted: SearchAim): string[] {
   if (!wanted.isNamed('pointer')) return [];
   const parts = pressedParts(field);
   return ['point away', ...parts.map(part => `point ${part}`), ...parts.map(part => `hold ${part}`)];
@@ -69,7 +69,7 @@ function buttonsOf({ targets, roles }: Plan): string[] {
 }
 
 /** States that only the application changes; what is asked for decides on judging, too. */
-const givenByApplication = ({ axes, kind }: Plan, wanted: Wanted): string[] =>
+const givenByApplication = ({ axes, kind }: Plan, wanted: SearchAim): string[] =>
   axes
     .filter(({ id, values, rest }) => {
       if (id === 'availability') return wanted.isMoved(id);

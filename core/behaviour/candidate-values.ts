@@ -1,18 +1,18 @@
 import { sampleTexts } from '../components/content/sample-text';
 import type { CheckDocument, SampleText, ValueDocument } from '../documents/component-document';
-import { admitted } from './accepted-text';
+import { acceptedText } from './accepted-text';
 import type { PlayedField } from './rendered-field';
 import type { FieldState } from './field-state';
 import { firstFailing } from './validation';
 import { atRest } from './machine';
-import { mannerOf } from './value-format';
+import { valueFormatOf } from './value-format';
 import { fieldsIn } from './other-fields';
 import { textsBeside, textsMatching } from './pattern-texts';
 import type { Plan } from './plan';
 import { combinationAt } from './derived-states';
 
 /** Texts worth typing into a field, and what no text is known for. */
-export interface ValuesToTry {
+export interface CandidateValues {
   /** What the sample has comes first, then one made text for each sort of value that it has none of. */
   readonly texts: readonly string[];
   /** Values that other fields of the form may have beside it, as acts of the application: by each something passes, and something fails. */
@@ -27,7 +27,7 @@ export interface ValuesToTry {
  * Values that pass and fail each check of a field, as a person types them: the sample's own, and, of sorts that those lack, some made from the
  * checks and from the kind of value. A sort is what the machine tells values apart by: the first check that fails, and the end of a range.
  */
-export function valuesToTry(field: PlayedField): ValuesToTry {
+export function candidateValues(field: PlayedField): CandidateValues {
   const { plan } = field;
   const start = atRest(plan);
   const sorted = new Map<string, string>();
@@ -51,9 +51,9 @@ const sampleValues = ({ component, sample }: PlayedField): string[] =>
 
 /** The value that a text comes to once it is typed into an empty field; `null` where nothing of it is taken. */
 function typedValue(plan: Plan, start: FieldState, text: string): string | null {
-  const { put } = admitted(plan, { text: '', selection: [0, 0] }, text);
+  const { put } = acceptedText(plan, { text: '', selection: [0, 0] }, text);
   if (put === '') return null;
-  return plan.kind.read?.(put, mannerOf(plan, start), '') ?? put;
+  return plan.kind.read?.(put, valueFormatOf(plan, start), '') ?? put;
 }
 
 /** By what the machine tells a typed text from others. */
@@ -84,7 +84,7 @@ function unknownOf(
   plan: Plan,
   start: FieldState,
   texts: readonly string[],
-): Pick<ValuesToTry, 'noneRight' | 'noneWrong'> {
+): Pick<CandidateValues, 'noneRight' | 'noneWrong'> {
   const own = plan.checks.filter(({ kind }) => kind !== 'required' && kind !== 'ask');
   if (!plan.kind.takesText || own.length === 0) return { noneRight: null, noneWrong: null };
   const values = texts.flatMap(text => typedValue(plan, start, text) ?? []);

@@ -1,4 +1,4 @@
-import { settledBy } from '../space/apply-limits';
+import { withLimitsApplied } from '../space/apply-limits';
 import type { FieldState } from './field-state';
 import type { Plan } from './plan';
 
@@ -35,5 +35,5 @@ export function combinationAt(plan: Plan, state: FieldState): readonly number[] 
     const place = values.indexOf(follows ?? state.set[id] ?? '');
     return place >= 0 ? place : rest;
   });
-  return settledBy(raw, plan.limits);
+  return withLimitsApplied(raw, plan.limits);
 }

@@ -4,7 +4,7 @@ import type { Machine } from './machine';
 const AGAIN_AFTER = 60;
 
 /** Time goes on; a button that is held acts again. */
-export function passTime(machine: Machine, until: number): void {
+export function repeatHeldButton(machine: Machine, until: number): void {
   for (let { held } = machine.state; held && held.next <= until; { held } = machine.state) {
     machine.change({ time: held.next, held: { ...held, next: held.next + AGAIN_AFTER } });
     const { value } = machine.state;

@@ -1,7 +1,7 @@
 import { componentNamed } from '../components/system';
 import { demoSystem } from '../test/demo';
 import { keyboardOf } from './keyboard';
-import { VALUE_KINDS } from './kinds/value-kinds';
+import { BEHAVIOUR_KINDS } from './kinds/value-kinds';
 import { play, type Played } from './play';
 
 const system = demoSystem();
@@ -23,7 +23,7 @@ function after(id: string, ...acts: string[]): Played {
 test('every kind of value has its keys told', () => {
   for (const { id, anatomy, document } of system.components)
     if (anatomy.control && document.behaviour) expect([id, rows(id).length]).not.toEqual([id, 1]);
-  expect(Object.keys(VALUE_KINDS)).toHaveLength(10);
+  expect(Object.keys(BEHAVIOUR_KINDS)).toHaveLength(10);
 });
 
 test('a count tells its own steps and ends, and they are so', () => {

@@ -1,10 +1,10 @@
 import { BLANK, type Effect, type FieldState } from './field-state';
 import { heldByType } from './input-types';
-import { judged, judgedAgain } from './validation';
+import { validated, validatedAgain } from './validation';
 import type { Drawn, KeyPress } from './kinds/value-kind';
-import { mannerOf, shownText } from './value-format';
+import { valueFormatOf, shownText } from './value-format';
 import { isNative } from './native-list';
-import { BUTTON_ROLES, REPEATING, type Role, type Target } from './plan-data';
+import { BUTTON_ROLES, REPEATING, type PartRole, type Target } from './plan-data';
 import type { Plan } from './plan';
 import { combinationAt } from './derived-states';
 
@@ -27,7 +27,7 @@ export function atRest(
 
 /**
  * What a field makes of what happens to it: pure, with time given from outside, and effects as data. It is told what a browser does (a text was
- * edited, the focus has moved); what a browser makes of a person's acts is told in `hands`. Sources: HTML (4.10), UI Events, WAI-ARIA 1.2 with
+ * edited, the focus has moved); what a browser makes of a person's acts is told in `user-input`. Sources: HTML (4.10), UI Events, WAI-ARIA 1.2 with
  * its Authoring Practices.
  */
 export class Machine {
@@ -81,7 +81,7 @@ export class Machine {
     return plan.kind.takesText || isNative(this, plan);
   }
 
-  private roleOf(part: string): Role | undefined {
+  private roleOf(part: string): PartRole | undefined {
     return BUTTON_ROLES.find(role => this.plan.roles[role] === part);
   }
 
@@ -166,7 +166,7 @@ export class Machine {
     const { kind } = this.plan;
     const text =
       this.canEdit && kind.edited
-        ? kind.edited(this.state.value, mannerOf(this.plan, this.state))
+        ? kind.edited(this.state.value, valueFormatOf(this.plan, this.state))
         : this.state.text;
     this.change({ text, selection: [text.length, text.length] });
   }
@@ -192,7 +192,7 @@ export class Machine {
   edit(text: string, selection: readonly [number, number]): void {
     const { kind } = this.plan;
     const held = heldByType(this.plan, text);
-    const value = kind.read?.(held, mannerOf(this.plan, this.state), this.state.known) ?? held;
+    const value = kind.read?.(held, valueFormatOf(this.plan, this.state), this.state.known) ?? held;
     this.change({ text, selection, isBackward: false });
     this.become(value);
   }
@@ -218,7 +218,7 @@ export class Machine {
     this.become(value);
     const text =
       this.isInControl && kind.edited
-        ? kind.edited(value, mannerOf(this.plan, this.state))
+        ? kind.edited(value, valueFormatOf(this.plan, this.state))
         : shownText(this.plan, this.state);
     this.write(text);
   }
@@ -239,12 +239,12 @@ export class Machine {
     });
     const { complain, forgive } = this.plan.judging;
     if (this.state.complaint !== null) {
-      if (forgive === 'typing') this.state = judgedAgain(this.plan, this.state);
+      if (forgive === 'typing') this.state = validatedAgain(this.plan, this.state);
     } else if (complain === 'typing') this.judge();
   }
 
   judge(): void {
-    const { state, effects } = judged(this.plan, this.state);
+    const { state, effects } = validated(this.plan, this.state);
     this.state = state;
     this.effects.push(...effects);
   }
@@ -336,7 +336,7 @@ export class Machine {
   /** What the application does is not judged, but takes a complaint back that no longer holds. */
   private takeBack(): void {
     const { complaint } = this.state;
-    if (complaint !== null && judgedAgain(this.plan, this.state).complaint !== complaint)
+    if (complaint !== null && validatedAgain(this.plan, this.state).complaint !== complaint)
       this.change({ complaint: null });
   }
 }

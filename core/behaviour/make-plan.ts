@@ -8,9 +8,9 @@ import type { BehaviourDocument, JudgingDocument, MoveDocument } from '../docume
 import { ProblemList } from '../json/problem';
 import { readCondition } from '../space/condition';
 import { readAct, RefusedAct, type Act } from './acts';
-import { VALUE_KINDS } from './kinds/value-kinds';
+import { BEHAVIOUR_KINDS } from './kinds/value-kinds';
 import { readDeed } from './custom-transitions';
-import { REPEATING, ROLES, type PlanMove, type Role, type Target } from './plan-data';
+import { REPEATING, ROLES, type PlanMove, type PartRole, type Target } from './plan-data';
 import type { Plan } from './plan';
 
 /** The usual judging: complain late, forgive early. */
@@ -30,7 +30,7 @@ export function planOf(component: Component): Plan {
   const value = behaviour.value ?? { kind: 'text' };
   return {
     value,
-    kind: VALUE_KINDS[value.kind] ?? VALUE_KINDS['text']!,
+    kind: BEHAVIOUR_KINDS[value.kind] ?? BEHAVIOUR_KINDS['text']!,
     comparing: COMPARING,
     control: control && {
       part: control.name,
@@ -102,7 +102,7 @@ export function named(component: Component, what: Act): Act {
 
 /** Tab passes by what only repeats what keys do in the control (ARIA Authoring Practices, spinbutton). */
 const isStop = (roles: Plan['roles'], part: string): boolean =>
-  !REPEATING.some((role: Role) => roles[role] === part);
+  !REPEATING.some((role: PartRole) => roles[role] === part);
 
 /** A part by the name under which acts and documents know it: a nested component's by that of the part that uses it. */
 export function partNamed({ anatomy, nested }: Component, name: string): Part | undefined {

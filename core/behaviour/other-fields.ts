@@ -9,7 +9,7 @@ export const fieldsIn = ({ equals, least, most }: CheckDocument): string[] =>
   );
 
 /** Another field of the form was left: what is checked against it is judged again. */
-export function hearOther(machine: Machine, plan: Plan, name: string, value: string): void {
+export function takeOtherField(machine: Machine, plan: Plan, name: string, value: string): void {
   machine.change({ others: { ...machine.state.others, [name]: value } });
   const { complaint, isApproved } = machine.state;
   const concerned = plan.checks.some(check => fieldsIn(check).includes(name));

@@ -1,5 +1,5 @@
 import type { CheckDocument, JudgingDocument, ValueDocument } from '../documents/component-document';
-import type { Deciding } from '../space/limit';
+import type { LimitRegion } from '../space/limit';
 import type { Box } from '../space/box';
 import type { Act } from './acts';
 
@@ -14,13 +14,13 @@ export type Target =
 
 /** Parts that a kind of value knows by what they do. */
 export const ROLES = ['reveal', 'clear', 'less', 'more', 'list', 'entry'] as const;
-export type Role = (typeof ROLES)[number];
+export type PartRole = (typeof ROLES)[number];
 
 /** Roles of parts that are pressed by themselves. */
-export const BUTTON_ROLES: readonly Role[] = ['reveal', 'clear', 'less', 'more'];
+export const BUTTON_ROLES: readonly PartRole[] = ['reveal', 'clear', 'less', 'more'];
 
 /** Those that act as soon as they are pressed down, and again while they are held. */
-export const REPEATING: readonly Role[] = ['less', 'more'];
+export const REPEATING: readonly PartRole[] = ['less', 'more'];
 
 interface PlanAxis {
   readonly id: string;
@@ -58,14 +58,14 @@ export interface PlanData {
     readonly type?: string;
   } | null;
   readonly targets: Readonly<Record<string, Target>>;
-  readonly roles: { readonly [Name in Role]?: string };
+  readonly roles: { readonly [Name in PartRole]?: string };
   /** Parts that Tab comes to, in reading order. */
   readonly stops: readonly string[];
   readonly checks: readonly CheckDocument[];
   readonly judging: Required<JudgingDocument>;
   readonly moves: readonly PlanMove[];
   readonly axes: readonly PlanAxis[];
-  readonly limits: readonly Deciding[];
+  readonly limits: readonly LimitRegion[];
   /** How many hours are counted, by the value of an option; where none says so, the locale does. */
   readonly clock: { readonly axis: number; readonly hours: readonly (12 | 24)[] } | null;
   /** Whether the half of the day is shown by a part of its own. */

@@ -8,7 +8,7 @@ import type { Combination } from '../space/space';
 import { readAct, RefusedAct } from './acts';
 import { entriesGiven, messageOf, seenAt, type PlayedField } from './rendered-field';
 import type { FieldState } from './field-state';
-import { act } from './user-input';
+import { performAct } from './user-input';
 import { atRest } from './machine';
 import { named, planOf } from './make-plan';
 import { combinationAt } from './derived-states';
@@ -77,7 +77,9 @@ export function moments(input: PlayInput): Moment[] {
   let shown: readonly string[] = [];
   input.acts.forEach((text, place) => {
     try {
-      const step = act(field.plan, state, named(field.component, readAct(text)), at => seenAt(field, at));
+      const step = performAct(field.plan, state, named(field.component, readAct(text)), at =>
+        seenAt(field, at),
+      );
       state = step.state;
       const messages = messagesAt(field, state);
       // A message is read out when it comes, once; so is what was not taken.

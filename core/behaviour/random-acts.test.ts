@@ -5,7 +5,7 @@ import type { BehaviourDocument } from '../documents/component-document';
 import { demoSystem } from '../test/demo';
 import { readAct, RefusedAct, type Act } from './acts';
 import type { FieldState } from './field-state';
-import { act, type Seen } from './user-input';
+import { performAct, type Seen } from './user-input';
 import { firstFailing } from './validation';
 import { atRest } from './machine';
 import { planOf } from './make-plan';
@@ -121,7 +121,7 @@ function tried(plan: Plan, state: FieldState, what: Act): FieldState {
       ...EVERYTHING_THERE,
       isDisabled: () => set['availability'] === 'disabled',
     });
-    return act(plan, state, what, look).state;
+    return performAct(plan, state, what, look).state;
   } catch (error) {
     if (error instanceof RefusedAct) return state;
     throw error;

@@ -15,15 +15,15 @@ import { inBox } from '../space/space';
 import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { smallDocuments } from '../test/small-system';
 import { readAct, RefusedAct } from './acts';
-import { alphabetOf } from './candidate-acts';
+import { candidateActs } from './candidate-acts';
 import { seenAt } from './rendered-field';
 import type { FieldState } from './field-state';
-import { act, type Seen } from './user-input';
+import { performAct, type Seen } from './user-input';
 import { beginning, play } from './play';
 import { named } from './make-plan';
-import { reach, wantedOf, type Reached } from './reach';
+import { reach, searchAim, type Reached } from './reach';
 import { combinationAt } from './derived-states';
-import { valuesToTry } from './candidate-values';
+import { candidateValues } from './candidate-values';
 
 const system = demoSystem();
 const family = system.components.filter(({ anatomy, document }) => anatomy.control && document.behaviour);
@@ -268,7 +268,7 @@ function plainWalk(
   more: readonly string[] = [],
 ): number | null {
   const { field, state: start } = beginning({ system: own, component, sample: component.samples[0] });
-  const tries = [...alphabetOf(field, valuesToTry(field), wantedOf(component, target)), ...more];
+  const tries = [...candidateActs(field, candidateValues(field), searchAim(component, target)), ...more];
   const acts = tries.map(text => named(component, readAct(text)));
   const seen = new Map<string, Seen>();
   const look = (state: FieldState): Seen => {
@@ -290,7 +290,7 @@ function plainWalk(
       for (const what of acts) {
         if (what.kind === 'answer' && !state.asking) continue;
         try {
-          const { state: then } = act(field.plan, state, what, look);
+          const { state: then } = performAct(field.plan, state, what, look);
           const key = JSON.stringify(then);
           if (!known.has(key)) next.push(then);
           known.add(key);

@@ -5,17 +5,17 @@ import { absentWhere } from '../cascade/winning-rules';
 import type { Box } from '../space/box';
 import { NOWHERE } from '../space/extent';
 import { inBox, type Combination } from '../space/space';
-import { alphabetOf, pointerActs, type Wanted } from './candidate-acts';
+import { candidateActs, pointerActs, type SearchAim } from './candidate-acts';
 import { readAct, RefusedAct } from './acts';
 import { seenAt, type PlayedField } from './rendered-field';
 import type { FieldState } from './field-state';
-import { act, type Seen } from './user-input';
+import { performAct, type Seen } from './user-input';
 import { firstFailing } from './validation';
 import { beginning, play } from './play';
 import { named } from './make-plan';
 import type { Plan } from './plan';
 import { combinationAt } from './derived-states';
-import { valuesToTry, type ValuesToTry } from './candidate-values';
+import { candidateValues, type CandidateValues } from './candidate-values';
 
 /** A shortest way to some combination, or why there is none. */
 export type Reached =
@@ -50,7 +50,7 @@ export function reach(input: ReachInput): Reached {
     return { reachable: false, because: 'The limits allow no such combination.' };
   const wanted = space.reachedFrom(target);
   const { field } = beginning({ system, component, sample });
-  const search: Search = { ...input, field, values: valuesToTry(field), isCut: false };
+  const search: Search = { ...input, field, values: candidateValues(field), isCut: false };
   let best: readonly string[] | null = null;
   const matters = optionsThatMatter(component, field.plan, target);
   const ways = settings(component, matters);
@@ -77,7 +77,7 @@ export function reach(input: ReachInput): Reached {
 /** One question, with what is worked out once for it. */
 interface Search extends ReachInput {
   readonly field: PlayedField;
-  readonly values: ValuesToTry;
+  readonly values: CandidateValues;
   /** Whether something was left untried for its length. */
   isCut: boolean;
 }
@@ -116,9 +116,9 @@ function optionsThatMatter(component: Component, plan: Plan, target: Box): numbe
   return [...axes].filter(axis => space.axes[axis]?.kind === 'option').sort((one, other) => one - other);
 }
 
-interface Place {
+interface SearchNode {
   readonly state: FieldState;
-  readonly before: Place | null;
+  readonly before: SearchNode | null;
   readonly did: string | null;
   readonly depth: number;
 }
@@ -127,18 +127,18 @@ interface Place {
 function searched(search: Search, set: readonly Setting[], most: number): string[] | null {
   const { field, target, system, component, sample, values } = search;
   const { plan } = field;
-  const wanted = wantedOf(component, target);
+  const wanted = searchAim(component, target);
   const read = (acts: readonly string[]) =>
     acts.map(text => ({ text, what: named(component, readAct(text)) }));
-  const tries = read(alphabetOf(field, values, wanted));
+  const tries = read(candidateActs(field, values, wanted));
   // Where the pointer is matters to nothing but itself: it is brought there at the end.
   const ends = read(pointerActs(field, wanted));
   const memory = new Memory(field);
   let { state } = beginning({ system, component, sample });
-  for (const { text } of set) state = act(plan, state, readAct(text), memory.look).state;
+  for (const { text } of set) state = performAct(plan, state, readAct(text), memory.look).state;
   const prefix = set.map(({ text }) => text);
   const known = new Set([memory.sortOf(state)]);
-  const queue: Place[] = [{ state, before: null, did: null, depth: set.length }];
+  const queue: SearchNode[] = [{ state, before: null, did: null, depth: set.length }];
   const isThere = (at: FieldState): boolean => inBox(target, memory.combination(at));
   let best: string[] | null = null;
   for (let at = 0; at < queue.length && at < MOST_PLACES; at++) {
@@ -168,7 +168,7 @@ function searched(search: Search, set: readonly Setting[], most: number): string
   return best;
 }
 
-export function wantedOf({ space }: Component, target: Box): Wanted {
+export function searchAim({ space }: Component, target: Box): SearchAim {
   const masked = (id: string, asks: (mask: number, axis: number) => boolean): boolean => {
     const axis = space.axes.findIndex(each => each.id === id);
     return axis >= 0 && asks(target[axis]!, axis);
@@ -181,7 +181,7 @@ export function wantedOf({ space }: Component, target: Box): Wanted {
   };
 }
 
-const wayTo = ({ before, did }: Place): string[] => (before ? [...wayTo(before), did!] : []);
+const wayTo = ({ before, did }: SearchNode): string[] => (before ? [...wayTo(before), did!] : []);
 
 function tried(
   plan: Plan,
@@ -191,7 +191,7 @@ function tried(
 ): FieldState | null {
   if (what.kind === 'answer' && !state.asking) return null;
   try {
-    return act(plan, state, what, look).state;
+    return performAct(plan, state, what, look).state;
   } catch (error) {
     if (error instanceof RefusedAct) return null;
     throw error;
@@ -281,7 +281,7 @@ const ANYWHERE: readonly string[] = ['pattern', 'length', 'equals'];
 /** What is not known that may lead there all the same; `null` where nothing does for certain. */
 function doubt({ field: { plan }, component, target, values, isCut }: Search): string | null {
   if (isCut) return 'there are more ways than were tried';
-  const { isNamed, isMoved, takes } = wantedOf(component, target);
+  const { isNamed, isMoved, takes } = searchAim(component, target);
   const { noneRight, noneWrong } = values;
   const isBusy = isMoved('availability') && takes('availability', 'busy');
   const needsRight = (isMoved('validity') && takes('validity', 'valid') && plan.judging.approve) || isBusy;

@@ -4,17 +4,17 @@ import { pressArea } from '../render/press-area';
 import { readAct, RefusedAct } from './acts';
 import { seenAt, type PlayedField } from './rendered-field';
 import type { FieldState } from './field-state';
-import { act } from './user-input';
+import { performAct } from './user-input';
 import { firstFailing } from './validation';
 import { beginning, moments } from './play';
 import { named } from './make-plan';
 import { reach } from './reach';
 import { situationAt } from './situation-at';
 import { combinationAt } from './derived-states';
-import { valuesToTry } from './candidate-values';
+import { candidateValues } from './candidate-values';
 
 /** What comes of an act in a situation. */
-export interface Passage {
+export interface Transition {
   /** What decides between several outcomes: whether what is entered is right. */
   readonly where: 'right' | 'wrong' | null;
   /** Acts one after the other, as they are written. */
@@ -27,7 +27,7 @@ export interface Passage {
 }
 
 /** A situation, and how one gets there. */
-export interface PassageRow {
+export interface TransitionRow {
   readonly situation: string;
   /** The shortest acts from rest; `null` where nothing leads there. */
   readonly way: readonly string[] | null;
@@ -37,12 +37,12 @@ export interface PassageRow {
   /** Where the way goes through the table, act by act: from which situation, in which column. */
   readonly steps: readonly { readonly situation: string; readonly column: number }[];
   /** By column. */
-  readonly cells: readonly (readonly Passage[])[];
+  readonly cells: readonly (readonly Transition[])[];
 }
 
-export interface PassageTable {
+export interface TransitionTable {
   readonly columns: readonly string[];
-  readonly rows: readonly PassageRow[];
+  readonly rows: readonly TransitionRow[];
   /** Situations out of which no column leads. */
   readonly shut: readonly string[];
 }
@@ -50,18 +50,18 @@ export interface PassageTable {
 /** What a person does, column by column; each in one or more ways. */
 interface Column {
   readonly title: string;
-  readonly ways: readonly { readonly where: Passage['where']; readonly acts: readonly string[] }[];
+  readonly ways: readonly { readonly where: Transition['where']; readonly acts: readonly string[] }[];
 }
 
 /** From every situation, what each act leads to: worked out by the machine, in steps between which it can be stopped. */
-export function* passages(
+export function* transitions(
   system: System,
   component: Component,
-): Generator<{ readonly done: number; readonly total: number }, PassageTable> {
+): Generator<{ readonly done: number; readonly total: number }, TransitionTable> {
   const [sample] = component.samples;
   const { field, state: start } = beginning({ system, component, sample });
   const columns = columnsOf(field);
-  const rows: PassageRow[] = [];
+  const rows: TransitionRow[] = [];
   for (const { id, region, when } of component.situations) {
     yield { done: rows.length, total: component.situations.length };
     // As plates draw it, with all else at rest; else wherever it comes about.
@@ -107,7 +107,7 @@ const isAlike = (one: string, other: string): boolean =>
 function columnsOf(field: PlayedField): Column[] {
   const { plan, component } = field;
   const area = plan.control && (pressArea(component)?.name ?? plan.control.part);
-  const { texts } = valuesToTry(field);
+  const { texts } = candidateValues(field);
   const { state } = beginning(field);
   const isWrong = (text: string): boolean => {
     const value =
@@ -157,7 +157,7 @@ function passage(
   from: FieldState,
   situation: string,
   { where, acts }: Column['ways'][number],
-): Passage | null {
+): Transition | null {
   const { component, plan } = field;
   let state = from;
   const effects: string[] = [];
@@ -165,7 +165,7 @@ function passage(
     for (const text of acts) {
       const what = named(component, readAct(text));
       if (what.kind === 'answer' && state.asking === null) return null;
-      const step = act(plan, state, what, at => seenAt(field, at));
+      const step = performAct(plan, state, what, at => seenAt(field, at));
       effects.push(
         ...step.effects.flatMap(({ kind }) => (kind === 'send' ? 'sent' : kind === 'ask' ? 'asks' : [])),
       );
@@ -186,7 +186,7 @@ function passage(
 }
 
 /** Two outcomes that are one are told as one. */
-function merged(cell: readonly Passage[]): readonly Passage[] {
+function merged(cell: readonly Transition[]): readonly Transition[] {
   const [first, ...others] = cell;
   const isOne =
     first &&

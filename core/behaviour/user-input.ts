@@ -1,16 +1,16 @@
 import { graphemesOf } from '../text/graphemes';
 import { isLocale } from '../components/content/locale-digits';
-import { RefusedAct, type Act, type Entry } from './acts';
-import { admitted } from './accepted-text';
+import { RefusedAct, type Act, type EntryReference } from './acts';
+import { acceptedText } from './accepted-text';
 import { isPicked, steppedByType } from './input-types';
 import type { Effect, FieldState } from './field-state';
-import { hearAnswer } from './application-answers';
-import { passTime } from './held-button';
+import { takeAnswer } from './application-answers';
+import { repeatHeldButton } from './held-button';
 import type { KeyPress, Drawn } from './kinds/value-kind';
 import { isNative } from './native-list';
 import { Machine } from './machine';
 import { doMoves } from './custom-transitions';
-import { hearOther } from './other-fields';
+import { takeOtherField } from './other-fields';
 import { combinationAt } from './derived-states';
 import type { Plan } from './plan';
 import { editedByKey, inserted } from './typing';
@@ -32,7 +32,12 @@ export interface Seen extends Drawn {
  * Does an act as a browser would for a person: moves the focus, edits text, tells the machine. `look` gives what is seen in a state. Pure. Throws `RefusedAct` for what a browser
  * would refuse.
  */
-export function act(plan: Plan, state: FieldState, what: Act, look: (state: FieldState) => Seen): Step {
+export function performAct(
+  plan: Plan,
+  state: FieldState,
+  what: Act,
+  look: (state: FieldState) => Seen,
+): Step {
   const seen = look(state);
   const machine = new Machine(plan, state, seen);
   new Hands(plan, machine, seen).do(what);
@@ -92,9 +97,9 @@ class Hands {
       case 'reset':
         return machine.reset();
       case 'wait':
-        return passTime(machine, machine.state.time + what.ms);
+        return repeatHeldButton(machine, machine.state.time + what.ms);
       case 'answer':
-        return hearAnswer(machine, this.plan, what.ask, what.accepted);
+        return takeAnswer(machine, this.plan, what.ask, what.accepted);
       case 'app':
         return this.app(what.axis, what.value);
     }
@@ -109,7 +114,8 @@ class Hands {
   private app(axis: string, value: string): void {
     if (axis === 'value') return this.machine.give(value);
     // Another field of the form, as it was left.
-    if (axis.startsWith(OTHER)) return hearOther(this.machine, this.plan, axis.slice(OTHER.length), value);
+    if (axis.startsWith(OTHER))
+      return takeOtherField(this.machine, this.plan, axis.slice(OTHER.length), value);
     const known = this.plan.axes.find(({ id }) => id === axis);
     if (!known && axis === 'locale') {
       if (!isLocale(value)) throw new RefusedAct(`“${value}” is no locale (BCP 47).`);
@@ -122,7 +128,7 @@ class Hands {
   }
 
   /** What is absent or lets the pointer through cannot be pressed or pointed at. Gives the place of an entry. */
-  private place(part: string, entry: Entry | null): number | null {
+  private place(part: string, entry: EntryReference | null): number | null {
     const target = Object.hasOwn(this.plan.targets, part) ? this.plan.targets[part] : undefined;
     if (!target) throw new RefusedAct(`There is no part “${part}”.`);
     if (!this.seen.isThere(part)) throw new RefusedAct(`“${part}” is not there.`);
@@ -180,7 +186,7 @@ class Hands {
     if (!machine.isInControl || !plan.kind.takesText)
       throw new RefusedAct('Nothing that takes text has the focus.');
     if (!machine.canEdit) return;
-    const { put, refused } = admitted(plan, machine.state, text);
+    const { put, refused } = acceptedText(plan, machine.state, text);
     if (refused !== '') machine.refuse(refused);
     const [from, to] = machine.state.selection;
     // What a type of input does not take still takes the place of what is selected.

@@ -5,7 +5,7 @@ import type { Fails, Plan } from './plan';
 /** Longest text that a pattern is tried on, in code units: what is longer fails it. */
 const MOST_TRIED = 500;
 
-/** Kinds of check that look at the entry alone; those that compare it are in `comparing`. */
+/** Kinds of check that look at the entry alone; those that compare it are in `comparing-checks`. */
 export const ALONE: Readonly<Record<string, Fails>> = {
   required: ({ kind }, { value }) => kind.isEmpty(value),
   pattern: (_, { value }, { pattern = '' }) =>
@@ -37,13 +37,13 @@ export function firstFailing(
   return null;
 }
 
-export interface Judged {
+export interface Validated {
   readonly state: FieldState;
   readonly effects: readonly Effect[];
 }
 
 /** Judges a field whole: complains, approves, or asks what only the application knows. */
-export function judged(plan: Plan, state: FieldState): Judged {
+export function validated(plan: Plan, state: FieldState): Validated {
   const found = firstFailing(plan, state);
   if (found?.isOpen) {
     const { id, ask = '' } = found.check;
@@ -57,7 +57,7 @@ export function judged(plan: Plan, state: FieldState): Judged {
 }
 
 /** Judges again what is complained of, without asking anybody: the complaint changes or goes. */
-export function judgedAgain(plan: Plan, state: FieldState): FieldState {
+export function validatedAgain(plan: Plan, state: FieldState): FieldState {
   const found = firstFailing(plan, state);
   // What only the application knows is neither a mistake nor approved.
   return found?.isOpen

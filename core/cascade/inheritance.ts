@@ -17,7 +17,7 @@ const known = new ObjectMemo<Map<string, readonly Level[]>>();
 
 /**
  * The parts whose word on a property may hold for a part, from the inside out: the part itself and, as long as it may leave the
- * word to the part around it, that one; none where there is no such part or property. This and `verdict` say once who is heard; resolution asks it of one combination, the
+ * word to the part around it, that one; none where there is no such part or property. This and `inheritanceAt` say once who is heard; resolution asks it of one combination, the
  * reading of all, stylesheets and checks of each level.
  */
 export function levels(component: Component, part: string, property: string): readonly Level[] {
@@ -36,7 +36,7 @@ function* walk({ rules, anatomy }: Component, name: string, property: Property):
   for (let part = anatomy.byName.get(name); part; part = anatomy.outer(part)) {
     const slot = slots.deciding(part.name, property.name) ?? null;
     yield { part, slot };
-    const leaves = (value: Value | null): boolean => verdict(value, property) === 'outside';
+    const leaves = (value: Value | null): boolean => inheritanceAt(value, property) === 'outside';
     if (!leaves(null) && !slot?.speakers.some(({ setting }) => leaves(setting.value))) return;
   }
 }
@@ -45,7 +45,10 @@ function* walk({ rules, anatomy }: Component, name: string, property: Property):
  * What follows from the last word on a part (`null`: nobody spoke): it holds; the part around is asked; CSS's own initial value
  * holds; or what the reset leaves does (CSS Cascade 5, sections 7.1 to 7.3).
  */
-export function verdict(value: Value | null, property: Property): 'here' | 'outside' | 'initial' | 'reset' {
+export function inheritanceAt(
+  value: Value | null,
+  property: Property,
+): 'here' | 'outside' | 'initial' | 'reset' {
   if (value === null) return property.inherited ? 'outside' : 'reset';
   if (value.kind !== 'wide') return 'here';
   if (value.css === 'inherit' || (value.css === 'unset' && property.inherited)) return 'outside';

@@ -1,5 +1,5 @@
 import type { Component, Rule, Setting } from '../components/component';
-import { departs, ruleSource, type RuleSource } from '../components/rule-source';
+import { isOverridden, ruleSource, type RuleSource } from '../components/rule-source';
 import { takenApart } from '../components/read-rules';
 import { ruleWords } from '../components/nesting/rule-description';
 import { equal, type Box } from '../space/box';
@@ -11,7 +11,7 @@ import type { ValueContext } from '../css/value-context';
 import type { Outcome, Outcomes } from './outcome';
 import { resolverFor } from './resolve';
 import { slotsOf, type Slot } from './slots';
-import { SpeakingRules, type RuleBits } from './matching-rules';
+import { MatchingRules, type RuleBits } from './matching-rules';
 
 /** A rule that speaks for the selection, or the column of the scope that no rule has yet. */
 export interface LedgerColumn {
@@ -79,7 +79,7 @@ export function ledger(
     entries: columns.map(({ rule, source }) => {
       const setting = rule && written.get(rule)!.get(part)?.get(property);
       if (!setting) return null;
-      const departed = source.kind === 'overlaid' && departs(component, rule.id, part, property);
+      const departed = source.kind === 'overlaid' && isOverridden(component, rule.id, part, property);
       return { text: setting.text, covered: selection.covers(rule, setting), departs: departed };
     }),
     outcomes: selection.outcomes(part, property),
@@ -107,7 +107,7 @@ function rowsOf({ anatomy }: Component, rules: readonly Rule[]): { part: string;
 
 /** The combinations a ledger is about. */
 class Selection {
-  private readonly speaking: SpeakingRules;
+  private readonly speaking: MatchingRules;
   private readonly sets: readonly RuleBits[];
   /** Different looks, with how many combinations have each. */
   private readonly looks = new Map<Outcomes, number>();
@@ -119,7 +119,7 @@ class Selection {
     combinations: readonly Combination[],
     context: ValueContext,
   ) {
-    this.speaking = new SpeakingRules(component);
+    this.speaking = new MatchingRules(component);
     const sets = new Map<string, RuleBits>();
     const resolver = resolverFor(component, context);
     for (const combination of combinations) {

@@ -9,7 +9,7 @@ export type RuleBits = Uint32Array;
  * Which rules speak in a combination: per axis and value the set of rules that admit the value there, intersected axis by axis,
  * 32 rules at a time. Nested rules speak in no box, and are asked one by one where the box around them admits the combination.
  */
-export class SpeakingRules {
+export class MatchingRules {
   private readonly places: ReadonlyMap<Rule, number>;
   private readonly admitted: readonly (readonly RuleBits[])[];
   /** Nested rules with their places. */

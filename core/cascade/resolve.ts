@@ -4,8 +4,8 @@ import type { Combination } from '../space/space';
 import type { ValueContext } from '../css/value-context';
 import { combinationOfCopy, copiesIn, valueWithin, withoutCopies } from '../components/nesting/nested-names';
 import type { Outcome, Outcomes, Resolution } from './outcome';
-import { slotsOf, type Slot, type Speaker } from './slots';
-import { SpeakingRules } from './matching-rules';
+import { slotsOf, type Slot, type SlotRule } from './slots';
+import { MatchingRules } from './matching-rules';
 import { Specimen } from './specimen';
 
 /** How one combination looks, and why. Unnamed axes stand at rest or default. */
@@ -14,14 +14,14 @@ export function resolve(component: Component, combination: Combination, context:
 }
 
 /** By root font size. */
-const resolvers = new ObjectMemo<Map<number, Resolver>>();
+const resolvers = new ObjectMemo<Map<number, CombinationResolver>>();
 
 /** The resolver of a component in a context; the same for all who ask, as long as anatomy, rules and tokens are the same. */
-export function resolverFor(component: Component, context: ValueContext): Resolver {
+export function resolverFor(component: Component, context: ValueContext): CombinationResolver {
   const { anatomy, rules } = component;
-  const own = resolvers.of([rules, anatomy, context.tokens], () => new Map<number, Resolver>());
+  const own = resolvers.of([rules, anatomy, context.tokens], () => new Map<number, CombinationResolver>());
   let resolver = own.get(context.rootFontSize);
-  if (!resolver) own.set(context.rootFontSize, (resolver = new Resolver(component, context)));
+  if (!resolver) own.set(context.rootFontSize, (resolver = new CombinationResolver(component, context)));
   return resolver;
 }
 
@@ -35,9 +35,9 @@ const MAX_TOLD_APART = 50;
  * Resolves many combinations of one component in one context. Combinations in which the same rules speak look the same and are
  * worked out once, and so is each property under the same words.
  */
-export class Resolver {
+export class CombinationResolver {
   private readonly slots: readonly Slot[];
-  private readonly rules: SpeakingRules;
+  private readonly rules: MatchingRules;
   private readonly bySpeakers = new Map<string, Outcomes>();
   private readonly known: readonly Map<number, Outcome>[];
 
@@ -46,7 +46,7 @@ export class Resolver {
     private readonly context: ValueContext,
   ) {
     this.slots = slotsOf(component).all;
-    this.rules = new SpeakingRules(component);
+    this.rules = new MatchingRules(component);
     this.known = this.slots.map(() => new Map());
   }
 
@@ -105,7 +105,7 @@ export class Resolver {
     return outcomes;
   }
 
-  private workOut(speaks: (speaker: Speaker) => boolean): Outcomes {
+  private workOut(speaks: (speaker: SlotRule) => boolean): Outcomes {
     const specimen = new Specimen(this.component, speaks, this.context);
     const parts: Record<string, Record<string, Outcome>> = {};
     this.slots.forEach((slot, index) => {
@@ -116,7 +116,7 @@ export class Resolver {
     return parts;
   }
 
-  private outcome(slot: Slot, index: number, trail: readonly Speaker[], specimen: Specimen): Outcome {
+  private outcome(slot: Slot, index: number, trail: readonly SlotRule[], specimen: Specimen): Outcome {
     // What a calculation comes to may depend on other properties; anything else on the words alone.
     if (trail.at(-1)!.setting.value.kind === 'calc' || slot.speakers.length > MAX_TOLD_APART)
       return specimen.outcome(slot, trail);

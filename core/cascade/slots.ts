@@ -5,7 +5,7 @@ import type { Property } from '../css/property';
 import { shorthandOf } from '../css/property-registry';
 
 /** A rule's word on a slot. */
-export interface Speaker {
+export interface SlotRule {
   readonly rule: Rule;
   readonly setting: Setting;
   /** Whether the rule names this property itself, not a shorthand that also speaks for it. */
@@ -18,7 +18,7 @@ export interface Slot {
   readonly name: string;
   readonly part: Part;
   readonly property: Property;
-  readonly speakers: readonly Speaker[];
+  readonly speakers: readonly SlotRule[];
 }
 
 /** The slots of some rules: parts in anatomical order, properties in the order in which rules first name them. */
@@ -45,7 +45,7 @@ export class SlotTable {
 }
 
 /** Whether a component's own rules speak, not only those of what is nested in it. */
-export const hasOwnWord = ({ speakers }: Slot): boolean =>
+export const isSetDirectly = ({ speakers }: Slot): boolean =>
   speakers.some(({ rule }) => rule.nested === undefined);
 
 const tables = new ObjectMemo<SlotTable>();
@@ -59,7 +59,7 @@ export const slotsOf = ({ anatomy, rules }: Component): SlotTable =>
 
 function build(parts: readonly Part[], rules: readonly Rule[]): SlotTable {
   const open = new Map(
-    parts.map(part => [part.name, { part, slots: new Map<string, Slot & { speakers: Speaker[] }>() }]),
+    parts.map(part => [part.name, { part, slots: new Map<string, Slot & { speakers: SlotRule[] }>() }]),
   );
   for (const { settings } of rules) {
     for (const setting of settings) {

@@ -10,9 +10,9 @@ import { CalcTypeError, evaluate, readQuantity } from '../css/units';
 import type { ValueContext } from '../css/value-context';
 import { takesPercent, tokenOf } from '../css/value-syntax';
 import { measuredBy, withoutEm } from './font-relative';
-import { levels, verdict } from './inheritance';
+import { levels, inheritanceAt } from './inheritance';
 import type { Outcome } from './outcome';
-import type { Slot, Speaker } from './slots';
+import type { Slot, SlotRule } from './slots';
 
 /** Calculations that refer to others are followed so deep. */
 export const MAX_REFERENCE_DEPTH = 64;
@@ -30,12 +30,12 @@ export class Specimen {
 
   constructor(
     private readonly component: Component,
-    private readonly speaks: (speaker: Speaker) => boolean,
+    private readonly speaks: (speaker: SlotRule) => boolean,
     private readonly context: ValueContext,
   ) {}
 
   /** What a slot comes to, if a rule speaks that names it. */
-  outcome(slot: Slot, trail: readonly Speaker[]): Outcome {
+  outcome(slot: Slot, trail: readonly SlotRule[]): Outcome {
     const last = trail.at(-1)!;
     const key = tokenOf(last.setting.value);
     const token = key === null ? undefined : this.context.tokens.byKey.get(key);
@@ -142,7 +142,7 @@ export class Specimen {
     if (!property) return null;
     for (const { part, slot } of levels(this.component, partName, name)) {
       const speaker = slot?.speakers.findLast(this.speaks);
-      const result = verdict(speaker?.setting.value ?? null, property);
+      const result = inheritanceAt(speaker?.setting.value ?? null, property);
       if (result === 'here') return this.carried(part, property, this.valueOf(slot!));
       if (result !== 'outside')
         return this.fixed(

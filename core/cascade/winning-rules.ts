@@ -6,8 +6,8 @@ import { TangledSets } from '../space/node-store';
 import type { Space } from '../space/space';
 import { propertyNamed } from '../css/property-registry';
 import { remembered } from './answer-memory';
-import { levels, verdict, type Level } from './inheritance';
-import { slotsOf, type Slot, type Speaker } from './slots';
+import { levels, inheritanceAt, type Level } from './inheritance';
+import { slotsOf, type Slot, type SlotRule } from './slots';
 
 /** The rules for one property overlap in more ways than can be worked out. */
 export class TangledRules extends Error {
@@ -25,7 +25,7 @@ export class TangledRules extends Error {
  * extents are disjoint. Limits are left out of account, so that nothing depends on axes that no rule names. A side's slot is
  * there only where a rule names that side. Costs one union and one difference a speaker. Throws `TangledRules`.
  */
-export function heardRaw(component: Component, slot: Slot): readonly Extent[] {
+export function winsOnRaw(component: Component, slot: Slot): readonly Extent[] {
   const { space } = component;
   return raw.of([slot, space], () =>
     remembered(component, `heard ${slot.name}`, inputsOf(slot), () =>
@@ -39,11 +39,11 @@ const raw = new ObjectMemo<readonly Extent[]>();
 const allowedOnly = new ObjectMemo<readonly Extent[]>();
 
 /** The same as far as the limits allow: the combinations that can be. */
-export function heardAllowed(component: Component, slot: Slot): readonly Extent[] {
+export function winsOnAllowed(component: Component, slot: Slot): readonly Extent[] {
   const { space } = component;
   return allowedOnly.of([slot, space], () =>
     remembered(component, `heard and allowed ${slot.name}`, inputsOf(slot), () =>
-      toldOf(slot, () => heardRaw(component, slot).map(where => space.extents.and(where, space.allowed))),
+      toldOf(slot, () => winsOnRaw(component, slot).map(where => space.extents.and(where, space.allowed))),
     ),
   );
 }
@@ -58,9 +58,9 @@ function toldOf<Answer>(slot: Slot, compute: () => Answer): Answer {
 
 /** Gives each place to the last who speaks there, within what some speakers name. */
 function partedAmong(
-  speakers: readonly Speaker[],
+  speakers: readonly SlotRule[],
   space: Space,
-  names: (speaker: Speaker) => boolean,
+  names: (speaker: SlotRule) => boolean,
 ): Extent[] {
   const { extents } = space;
   const named = extents.union(speakers.filter(names).map(({ rule }) => space.spoken(rule)));
@@ -81,7 +81,7 @@ const inputsOf = (slot: Slot): unknown[] =>
 const spokenAs = ({ region, extent }: Rule): unknown => extent ?? region;
 
 /** Where a rule is heard on something, as far as the limits allow. */
-export function heardOf(component: Component, rule: Rule): Extent {
+export function winningExtents(component: Component, rule: Rule): Extent {
   const { extents } = component.space;
   const slots = slotsOf(component);
   const spokenFor = new Set(
@@ -91,7 +91,7 @@ export function heardOf(component: Component, rule: Rule): Extent {
   );
   let heard: Extent = NOWHERE;
   for (const slot of spokenFor) {
-    heardAllowed(component, slot).forEach((where, place) => {
+    winsOnAllowed(component, slot).forEach((where, place) => {
       if (slot.speakers[place]!.rule === rule) heard = extents.or(heard, where);
     });
   }
@@ -99,11 +99,11 @@ export function heardOf(component: Component, rule: Rule): Extent {
 }
 
 /** From whom a property of a part has its value, in some combinations. */
-export interface Source {
+export interface WinningSource {
   /** On which part it is said: the part itself, or one around it. */
   readonly part: Part;
   /** The rule's word, or what holds where no rule is heard. */
-  readonly said: { readonly slot: Slot; readonly speaker: Speaker } | 'reset' | 'initial' | 'page';
+  readonly said: { readonly slot: Slot; readonly speaker: SlotRule } | 'reset' | 'initial' | 'page';
   readonly where: Extent;
 }
 
@@ -111,7 +111,11 @@ export interface Source {
  * All from whom a property of a part may have its value: own rules, shorthands, parts around where it is inherited, the reset.
  * The extents are disjoint and together all raw combinations. Throws `TangledRules`.
  */
-export function sources(component: Component, part: string, property: string): readonly Source[] {
+export function winningSources(
+  component: Component,
+  part: string,
+  property: string,
+): readonly WinningSource[] {
   const chain = levels(component, part, property);
   if (chain.length === 0) return [];
   const inputs = chain.flatMap(({ part: own, slot }) => [
@@ -151,7 +155,7 @@ function collected(component: Component, chain: readonly Level[], name: string):
       const here = extents.and(open, where);
       if (here === NOWHERE) return;
       const value = place === null ? null : slot!.speakers[place]!.setting.value;
-      const result = verdict(value, property);
+      const result = inheritanceAt(value, property);
       if (result === 'outside') outside = extents.or(outside, here);
       else if (result === 'here') found.push({ level, place, said: 'reset', where: here });
       else found.push({ level, place: null, said: result, where: here });
@@ -172,7 +176,7 @@ export function absentWhere(component: Component, part: Part | undefined): Exten
   for (let here = part; here; here = component.anatomy.outer(here)) {
     const slot = slotsOf(component).find(here.name, 'present');
     if (!slot) continue;
-    heardRaw(component, slot).forEach((where, place) => {
+    winsOnRaw(component, slot).forEach((where, place) => {
       const { value } = slot.speakers[place]!.setting;
       if (value.kind === 'literal' && value.css === 'false') absent = extents.or(absent, where);
     });

@@ -4,7 +4,7 @@ import { readDeed } from '../behaviour/custom-transitions';
 import { named, partNamed, planOf } from '../behaviour/make-plan';
 import { BUTTON_ROLES, ROLES } from '../behaviour/plan-data';
 import { CODE_CHARACTERS } from '../behaviour/kinds/code';
-import { VALUE_KINDS } from '../behaviour/kinds/value-kinds';
+import { BEHAVIOUR_KINDS } from '../behaviour/kinds/value-kinds';
 import { announcedParts } from '../render/accessibility';
 import type { Component } from '../components/component';
 import type {
@@ -33,8 +33,8 @@ export function behaviourProblems(component: Component): LocalProblem[] {
 
 function checkBehaviour(component: Component, behaviour: BehaviourDocument, problems: ProblemList): void {
   const { value, parts = {}, checks = [] } = behaviour;
-  const kinds = Object.keys(VALUE_KINDS);
-  if (value && !Object.hasOwn(VALUE_KINDS, value.kind))
+  const kinds = Object.keys(BEHAVIOUR_KINDS);
+  if (value && !Object.hasOwn(BEHAVIOUR_KINDS, value.kind))
     problems.error(
       '/behaviour/value/kind',
       'unknown-value-kind',

@@ -1,5 +1,5 @@
 import { ProblemList, type LocalProblem } from '../json/problem';
-import { heardAllowed, sources } from '../cascade/winning-rules';
+import { winsOnAllowed, winningSources } from '../cascade/winning-rules';
 import type { Component, Rule } from '../components/component';
 import { referencesOfValue } from '../cascade/references';
 import { slotsOf } from '../cascade/slots';
@@ -132,7 +132,7 @@ function referencesOf(component: Component): References {
       const referred = referencesOfValue(component, slot.part, setting.property, setting.value);
       // Most values refer to nothing, and where their rules are heard need not be worked out.
       if (referred.length === 0) return;
-      const heard = heardAllowed(component, slot)[place]!;
+      const heard = winsOnAllowed(component, slot)[place]!;
       const at = settingPointer(rule, setting);
       const own = rule.nested === undefined;
       const found = referred.flatMap(({ part, property }) =>
@@ -156,6 +156,6 @@ interface Heard {
 }
 
 const heardSlots = (component: Component, part: string, property: string): Heard[] =>
-  sources(component, part, property).flatMap(({ said, where }) =>
+  winningSources(component, part, property).flatMap(({ said, where }) =>
     typeof said === 'string' ? [] : [{ name: said.slot.name, where }],
   );

@@ -1,7 +1,7 @@
 import type { Component } from '../components/component';
 import { ProblemList, type LocalProblem } from '../json/problem';
 import { componentAt } from '../components/nesting/nested-names';
-import { sources } from '../cascade/winning-rules';
+import { winningSources } from '../cascade/winning-rules';
 import { calcReferences } from '../css/calc';
 import { settingPointer } from './check-values';
 
@@ -59,7 +59,7 @@ function repeatedOn(component: Component, way: string): string | null {
 /** An inner axis on which it depends what a property comes to. */
 function freeAxis(component: Component, part: string, property: string): string | null {
   const { space } = component;
-  for (const { where } of sources(component, part, property))
+  for (const { where } of winningSources(component, part, property))
     for (const axis of space.extents.support(where))
       if (axis >= space.axes.length) return space.everyAxis[axis]!.id;
   return null;

@@ -2,7 +2,7 @@ import { choicesOf } from '../components/nesting/entries';
 import type { Component } from '../components/component';
 import { firstFailing } from '../behaviour/validation';
 import { atRest } from '../behaviour/machine';
-import { mannerOf } from '../behaviour/value-format';
+import { valueFormatOf } from '../behaviour/value-format';
 import type { Plan } from '../behaviour/plan';
 import { planOf } from '../behaviour/make-plan';
 import { entriesGiven } from '../behaviour/rendered-field';
@@ -102,7 +102,7 @@ function wrongThatPasses(
     // What is compared with another field, or asked, fails only beside that.
     if (check.kind === 'ask' || check.equals !== undefined) continue;
     if ([check.least, check.most].some(bound => typeof bound === 'object')) continue;
-    const value = plan.kind.read?.(text, mannerOf(plan, start), '') ?? text;
+    const value = plan.kind.read?.(text, valueFormatOf(plan, start), '') ?? text;
     if (firstFailing({ ...plan, checks: [check] }, { ...start, value }) === null)
       problems.warning(here, 'unfit-value', `“${brief(text)}” passes “${id}”, which it is to fail.`);
   }

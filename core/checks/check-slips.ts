@@ -1,5 +1,5 @@
 import { INPUT_TYPES } from '../components/anatomy/input-types';
-import type { Role } from '../behaviour/plan-data';
+import type { PartRole } from '../behaviour/plan-data';
 import { isEmpty } from '../space/box';
 import { shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';
@@ -74,7 +74,7 @@ function idleSituations({ situations, space }: Component, problems: ProblemList)
 }
 
 /** Kinds of value that have an order. */
-const STEPS: readonly Role[] = ['less', 'more'];
+const STEPS: readonly PartRole[] = ['less', 'more'];
 const ORDERED: readonly string[] = ['count', 'amount', 'time'];
 /** What some check refuses of it; a pattern that takes all of them takes everything. */
 const ANYTHING: readonly string[] = [

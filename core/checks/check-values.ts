@@ -7,7 +7,7 @@ import type { Component, Rule, Setting } from '../components/component';
 import type { Property } from '../css/property';
 import { propertyNamed, PROPERTY_NAMES } from '../css/property-registry';
 import { CalcTypeError, evaluate, readQuantity, type Dimension, type Quantity } from '../css/units';
-import { valueKind } from '../css/value-types';
+import { valueType } from '../css/value-types';
 import { takesPercent } from '../css/value-syntax';
 import type { Token, TokenSet } from '../tokens/token-set';
 
@@ -43,7 +43,7 @@ export function settingPointer(rule: Rule, setting: Setting): string {
 
 /** What is wrong with using a token for a property, in words; `null` when it fits. */
 function tokenMisfit(token: Token, property: Property): string | null {
-  const { tokenTypes } = valueKind(property.kind);
+  const { tokenTypes } = valueType(property.kind);
   if (tokenTypes.includes(token.type)) return null;
   const wanted = tokenTypes.length > 0 ? `takes ${oneOf(tokenTypes)} tokens` : 'takes no token';
   return `{${token.key}} is a ${token.type}; ${property.name} ${wanted}.`;
@@ -58,7 +58,7 @@ function checkToken(
 ): void {
   const token = tokens.byKey.get(key);
   if (!token) {
-    reportMissing(key, tokens, at, problems, valueKind(property.kind).tokenTypes);
+    reportMissing(key, tokens, at, problems, valueType(property.kind).tokenTypes);
     return;
   }
   const misfit = tokenMisfit(token, property);
@@ -112,7 +112,7 @@ function checkCalc(
     ({ part, property: name }) => !checkReference(part, name, component, at, problems),
   );
   if (missing.length > 0 || broken.length > 0) return;
-  const wanted = valueKind(property.kind).calc;
+  const wanted = valueType(property.kind).calc;
   try {
     const result = evaluate(calc, 16, node =>
       node.kind === 'token' ? tokenQuantity(tokens.byKey.get(node.key)!) : propertyQuantity(node.property),
@@ -139,7 +139,7 @@ function tokenQuantity(token: Token): Quantity {
 
 /** For the check of units only the kind of quantity matters; what it comes to depends on the combination. */
 function propertyQuantity(name: string): Quantity {
-  const [wanted] = valueKind(propertyNamed(name)!.kind).calc;
+  const [wanted] = valueType(propertyNamed(name)!.kind).calc;
   if (!wanted) throw new CalcTypeError(`uses @….${name}, which is no quantity`);
   return { dimension: wanted, amount: null };
 }

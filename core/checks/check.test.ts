@@ -1,6 +1,6 @@
 import { randomly } from '../test/runs';
 import fc from 'fast-check';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { readJson } from '../json/read-json';
 import { nearest } from '../text/suggestions';
 import { valueAt } from '../json/json';
@@ -26,13 +26,13 @@ describe('structure', () => {
     const rule = (index: number): object => ({ id: `r${index}`, when: {}, set: {} });
     const problems = damaged(FIELD, document => {
       const open = document as Record<string, unknown>;
-      open['rules'] = Array.from({ length: LIMITS.rules + 1 }, (_, index) => rule(index));
+      open['rules'] = Array.from({ length: QUOTAS.rules + 1 }, (_, index) => rule(index));
       open['sumary'] = 'x';
     });
     expect(problems).toContain(`${FIELD} /rules too-many`);
     expect(problems).toContain(`${FIELD} /sumary unknown-key summary`);
     const tokens = Object.fromEntries(
-      Array.from({ length: LIMITS.tokens + 1 }, (_, index) => [`t${index}`, { $value: 1, $type: 'number' }]),
+      Array.from({ length: QUOTAS.tokens + 1 }, (_, index) => [`t${index}`, { $value: 1, $type: 'number' }]),
     );
     expect(damaged('tokens/raw.tokens.json', document => Object.assign(document, tokens))).toEqual([
       'tokens/raw.tokens.json too-many-tokens',

@@ -4,10 +4,10 @@ import { isObject, pointerSteps } from '../json/json';
 import type { LocalProblem, Problem } from '../json/problem';
 
 /** Names that a document holds or means to hold, whether or not they can be read; `null`: nobody can tell which. */
-type Names = ReadonlySet<string> | null;
+type KnownNames = ReadonlySet<string> | null;
 
 /** Which list a missing name would stand in, by the code of the problem that misses it. */
-const LISTS: Readonly<Record<string, { key: string; names: (list: unknown) => Names }>> = {
+const LISTS: Readonly<Record<string, { key: string; names: (list: unknown) => KnownNames }>> = {
   'unknown-axis': { key: 'axes', names: list => idsOf(list) },
   'unknown-value': { key: 'axes', names: valuesOf },
   'unknown-part': { key: 'anatomy', names: node => partsOf(node) },
@@ -16,13 +16,13 @@ const LISTS: Readonly<Record<string, { key: string; names: (list: unknown) => Na
   'unknown-rule': { key: 'rules', names: list => idsOf(list) },
 };
 
-function idsOf(list: unknown): Names {
+function idsOf(list: unknown): KnownNames {
   if (!Array.isArray(list)) return null;
   const entries = list.map(entry => (isObject(entry) ? entry['id'] : undefined));
   return entries.every(id => typeof id === 'string') ? new Set(entries) : null;
 }
 
-function valuesOf(list: unknown): Names {
+function valuesOf(list: unknown): KnownNames {
   if (!Array.isArray(list)) return null;
   const values = list.flatMap(axis =>
     isObject(axis) && axis['values'] !== undefined ? [idsOf(axis['values'])] : [],
@@ -31,10 +31,10 @@ function valuesOf(list: unknown): Names {
   return new Set(values.flatMap(ids => [...ids!]));
 }
 
-const partsOf = (node: unknown): Names => inTree(node, part => [String(part['part'])]);
+const partsOf = (node: unknown): KnownNames => inTree(node, part => [String(part['part'])]);
 
 /** Keys of content that parts of a tree show. */
-const shownIn = (node: unknown): Names =>
+const shownIn = (node: unknown): KnownNames =>
   inTree(node, ({ content, repeat }) =>
     [...(isObject(content) ? Object.values(content) : [content]), repeat].filter(
       key => typeof key === 'string',
@@ -44,7 +44,7 @@ const shownIn = (node: unknown): Names =>
 function inTree(
   node: unknown,
   namesIn: (part: Readonly<Record<string, unknown>>) => readonly string[],
-): Names {
+): KnownNames {
   const names = new Set<string>();
   let lost = false;
   const visit = (part: unknown): void => {
@@ -82,8 +82,8 @@ export function withoutConsequences(document: unknown, problems: readonly LocalP
   const meant = new Set(
     problems.filter(problem => problem.code === 'unknown-state').map(problem => problem.suggestion),
   );
-  const known = new Map<string, readonly Names[]>();
-  const namesOf = (code: string): readonly Names[] => {
+  const known = new Map<string, readonly KnownNames[]>();
+  const namesOf = (code: string): readonly KnownNames[] => {
     const row = LISTS[code];
     const names = known.get(code) ?? (row ? listsOf(row.key).map(row.names) : []);
     known.set(code, names);

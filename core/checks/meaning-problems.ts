@@ -8,7 +8,7 @@ import { silencedStates } from '../cascade/questions/silenced-states';
 import { deadRules } from '../cascade/questions/dead-rules';
 import { TangledRules } from '../cascade/winning-rules';
 import type { Component } from '../components/component';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
 import { Suggestions } from '../text/suggestions';
 import type { TokenModel } from '../tokens/token-model';
@@ -30,7 +30,7 @@ import { slips } from './check-slips';
 import { valueSlips } from './value-slips';
 import { settingPointer, valueProblems } from './check-values';
 import { isWrittenHere } from './written-here';
-import { ledBack } from './problem-origins';
+import { atOrigins } from './problem-origins';
 
 /** Everything that structure alone cannot tell, where it was written. What was found of a part that has not changed since is not looked for again. */
 export function meaningProblems(system: System): Problem[] {
@@ -63,7 +63,7 @@ export function meaningProblems(system: System): Problem[] {
   return [
     ...others.map(problem => ({ ...problem, ...system.origin(problem) })),
     ...system.expansionProblems,
-    ...ledBack(system, ofComponents),
+    ...atOrigins(system, ofComponents),
   ];
 }
 
@@ -239,7 +239,7 @@ function valuesAnew(component: Component, tokens: TokenModel): LocalProblem[] {
   const looked = new Set([tokens.usual()]);
   for (const modifier of tokens.modifiers) {
     for (const [context, own] of tokens.along(modifier)) {
-      if (looked.has(own) || found.length > LIMITS.problemsFound) continue;
+      if (looked.has(own) || found.length > QUOTAS.problemsFound) continue;
       looked.add(own);
       // Where tokens exist and are of types as usual, nothing else can be wrong.
       if (usual !== null && knownInContext(component, own) === usual) continue;

@@ -1,5 +1,5 @@
 import type { Documents } from '../documents/document-kinds';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { demoDocuments } from '../test/demo';
 import { checkSystem } from './check-system';
 
@@ -24,15 +24,15 @@ const told = (documents: Documents, file: string): string[] =>
 const rule = (set: object, when: object = {}): object => ({ id: 'much', when, set });
 
 test.each<[string, object, string]>([
-  ['parts in a rule', { rules: [rule(members(LIMITS.entries + 1, {}))] }, '/rules/0/set too-many'],
-  ['axes in a condition', { rules: [rule({}, members(LIMITS.entries + 1, 'x'))] }, '/rules/0/when too-many'],
+  ['parts in a rule', { rules: [rule(members(QUOTAS.entries + 1, {}))] }, '/rules/0/set too-many'],
+  ['axes in a condition', { rules: [rule({}, members(QUOTAS.entries + 1, 'x'))] }, '/rules/0/when too-many'],
   [
     'values in a condition',
-    { rules: [rule({}, { pointer: many(LIMITS.entries + 1, () => 'over') })] },
+    { rules: [rule({}, { pointer: many(QUOTAS.entries + 1, () => 'over') })] },
     '/rules/0/when/pointer too-many',
   ],
-  ['keys of the guide', { guide: members(LIMITS.entries + 1, 'x') }, '/guide too-many'],
-  ['entries of a list', { situations: many(LIMITS.entries + 1, () => ({})) }, '/situations too-many'],
+  ['keys of the guide', { guide: members(QUOTAS.entries + 1, 'x') }, '/guide too-many'],
+  ['entries of a list', { situations: many(QUOTAS.entries + 1, () => ({})) }, '/situations too-many'],
 ])('too many %s are told, and the rest is checked', (_, more, expected) => {
   const problems = told(field({ ...more, sumary: 'x' }), FIELD);
   expect(problems).toContain(expected);
@@ -41,9 +41,9 @@ test.each<[string, object, string]>([
 });
 
 test('of a document that is too large as a whole nothing else is said', () => {
-  const rules = many(LIMITS.rules, () => rule(members(30, {})));
+  const rules = many(QUOTAS.rules, () => rule(members(30, {})));
   expect(told(field({ rules, sumary: 'x' }), FIELD)).toEqual([' too-many']);
-  const children = many(LIMITS.parts, index => ({ part: `p${index}`, kind: 'row' }));
+  const children = many(QUOTAS.parts, index => ({ part: `p${index}`, kind: 'row' }));
   const { anatomy } = demo.get(FIELD) as { anatomy: { children: readonly object[] } };
   expect(
     told(field({ anatomy: { ...anatomy, children: [...anatomy.children, ...children] } }), FIELD),
@@ -51,8 +51,8 @@ test('of a document that is too large as a whole nothing else is said', () => {
 });
 
 test('as much as may be is not too much', () => {
-  const children = many(LIMITS.parts - 1, index => ({ part: `p${index}`, kind: 'row' }));
-  const rules = many(LIMITS.rules, index => ({ ...rule({}), id: `r${index}` }));
+  const children = many(QUOTAS.parts - 1, index => ({ part: `p${index}`, kind: 'row' }));
+  const rules = many(QUOTAS.rules, index => ({ ...rule({}), id: `r${index}` }));
   const bare = { format: 'periwinkle-component/1', id: 'bare', title: 'Bare', rules };
   const document = { ...bare, anatomy: { part: 'root', kind: 'row', children } };
   const problems = checkSystem(new Map(demo).set('components/bare.component.json', document)).problems;
@@ -65,7 +65,7 @@ test('rules after very many that are wrong are not looked at, which is told', ()
   expect(problems).toContain('/rules too-many-problems');
   expect(problems).toContain('/rules/0/set/frm unknown-part');
   expect(problems.filter(each => each.includes('unknown-property')).length).toBeLessThan(
-    LIMITS.problemsFound,
+    QUOTAS.problemsFound,
   );
 });
 
@@ -102,8 +102,8 @@ test.each<[string, (index: number) => object]>([
 ])('tokens %s: those after very many are not looked at, which is told once', (_, make) => {
   const tokens = Object.fromEntries(many(19_000, index => [`t${index}`, make(index)]));
   const problems = told(ofTokens(tokens), TOKENS);
-  expect(problems.length).toBeGreaterThan(LIMITS.problemsFound);
-  expect(problems.length).toBeLessThan(LIMITS.problemsFound + 30);
+  expect(problems.length).toBeGreaterThan(QUOTAS.problemsFound);
+  expect(problems.length).toBeLessThan(QUOTAS.problemsFound + 30);
   expect(problems.filter(each => each.endsWith('too-many-problems'))).toHaveLength(1);
 });
 

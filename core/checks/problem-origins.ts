@@ -7,7 +7,7 @@ import type { LocalProblem, Problem } from '../json/problem';
  * fault, told there once. Where it is wrong only in the derived one, through something that differs, that one's reference to
  * its base is the place; that something of the base is idle there is nobody's fault.
  */
-export function ledBack(
+export function atOrigins(
   { fileOf, origin }: System,
   found: ReadonlyMap<Component, readonly LocalProblem[]>,
 ): Problem[] {

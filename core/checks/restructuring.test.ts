@@ -14,7 +14,7 @@ import type { Patch } from '../patch/operations';
 import { applyPatch } from '../patch/patch';
 import { stateAxis, STATE_CATALOGUE } from '../space/state-catalogue';
 import { demoDocuments } from '../test/demo';
-import { attempt } from '../edits/dry-run';
+import { dryRun } from '../edits/dry-run';
 import { checkSystem } from './check-system';
 
 /**
@@ -232,7 +232,7 @@ test('random edits of how components are made leave nothing dangling, and are ta
     const edit = MAKERS[name]!(component, system, rolls, `n${step}`);
     if (!edit) continue;
     const before = textOf(system.documents);
-    const tried = attempt(system, edit);
+    const tried = dryRun(system, edit);
     if (!tried.ok) {
       if (tried.problems.length > 0)
         refusals.push(

@@ -1,6 +1,6 @@
 import type { Parameter, Parameters } from './parameter';
 import type { ComponentDocument, ParameterDocument } from '../documents/component-document';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
 import { originOf } from '../derivation/origin';
 import type { Derivation } from '../derivation/derived-documents';
@@ -70,7 +70,7 @@ const REFERENCE = /@([A-Za-z][\w-]*(?:\/[A-Za-z][\w-]*)*)(?![\w/.-])/g;
 
 /** Keys of the parameters that a text names; of one that is longer than a value may be, none. */
 export const parametersIn = (text: string): string[] =>
-  text.length > LIMITS.valueLetters ? [] : [...text.matchAll(REFERENCE)].map(([, key]) => key!);
+  text.length > QUOTAS.valueLetters ? [] : [...text.matchAll(REFERENCE)].map(([, key]) => key!);
 
 /** So many parameters can be given by one another. */
 const MAX_DEPTH = 16;
@@ -80,10 +80,10 @@ const MAX_DEPTH = 16;
  * a value may be: what a parameter is given may name others, though it must not, and a few of those by each of a few come to millions.
  */
 export const withDefaults = (text: string, parameters: Parameters): string =>
-  replaced(text, parameters, { letters: 2 * LIMITS.valueLetters }, 0);
+  replaced(text, parameters, { letters: 2 * QUOTAS.valueLetters }, 0);
 
 function replaced(text: string, parameters: Parameters, left: { letters: number }, depth: number): string {
-  if (text.length > LIMITS.valueLetters) return text;
+  if (text.length > QUOTAS.valueLetters) return text;
   return text.replace(REFERENCE, (whole, key: string) => {
     const parameter = parameters.get(key);
     if (!parameter || depth > MAX_DEPTH || left.letters <= 0) return whole;

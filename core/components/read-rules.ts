@@ -2,13 +2,13 @@ import type { Anatomy } from './anatomy/anatomy';
 import { hostAndPseudo } from './anatomy/pseudo-parts';
 import type { RuleDocument } from '../documents/component-document';
 import { pointer } from '../json/json';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
 import { brief, oneOf, ProblemList, type LocalProblem } from '../json/problem';
 import { nearest } from '../text/suggestions';
 import { readCondition } from '../space/condition';
 import type { Space } from '../space/space';
-import { valueKind } from '../css/value-types';
+import { valueType } from '../css/value-types';
 import type { Property } from '../css/property';
 import type { Rule, Setting } from './component';
 import type { Parameters } from './parameter';
@@ -56,12 +56,12 @@ function readList(documents: readonly RuleDocument[], around: Surroundings): Rea
     problems,
   );
   const rules = documents.flatMap((document, index) => {
-    if (problems.problems.length > LIMITS.problemsFound) return [];
+    if (problems.problems.length > QUOTAS.problemsFound) return [];
     const read = readOnce(document, index, around);
     problems.take(read.problems);
     return read.rule ?? [];
   });
-  if (problems.problems.length > LIMITS.problemsFound)
+  if (problems.problems.length > QUOTAS.problemsFound)
     problems.error(
       pointer('rules'),
       'too-many-problems',
@@ -183,7 +183,7 @@ function parameterFault(
   }
   const [key] = named as [string];
   const { type } = parameters.get(key)!.document;
-  const { tokenTypes, calc } = valueKind(property.kind);
+  const { tokenTypes, calc } = valueType(property.kind);
   // In a calculation it is its measure that counts, which is checked with what it comes to.
   const fits = text.trim() === `@${key}` ? tokenTypes.includes(type) : calc.length > 0;
   if (fits || !isParameterType(type)) return null;

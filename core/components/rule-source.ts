@@ -47,5 +47,5 @@ const overlayOf = (component: Component, id: string): OverlayDocument | undefine
     : undefined;
 
 /** Whether a rule's entry departs from the base's rule. */
-export const departs = (component: Component, id: string, part: string, property: string): boolean =>
+export const isOverridden = (component: Component, id: string, part: string, property: string): boolean =>
   overlayOf(component, id)?.set?.[part]?.[property] !== undefined;

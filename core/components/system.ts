@@ -7,7 +7,7 @@ import { TokenModel } from '../tokens/token-model';
 import type { Component } from './component';
 import { Nesting } from './nesting/nesting';
 import { derivedDocuments } from '../derivation/derived-documents';
-import { asWritten, type Expansion, type Place } from '../derivation/expansion';
+import { asWritten, type Expansion, type SourcePlace } from '../derivation/expansion';
 
 /** A design system compiled: tokens in all contexts, components, icons. */
 export interface System {
@@ -29,7 +29,7 @@ export interface System {
   /** As written, as far as they can be read. */
   readonly documents: Documents;
   /** Leads a place in what was compiled back to where it was written. */
-  readonly origin: (place: Place) => Place;
+  readonly origin: (place: SourcePlace) => SourcePlace;
   /** What is wrong with how components are made from others, where it was written. */
   readonly expansionProblems: readonly Problem[];
 }

@@ -1,9 +1,9 @@
 import { ANY, NOT_NEGATIVE, type Property } from './property';
-import type { ValueKindName } from './value-types';
+import type { ValueTypeName } from './value-types';
 
 type Options = Partial<Omit<Property, 'name' | 'kind' | 'keywords'>> & { keywords?: string };
 
-function property(name: string, kind: ValueKindName, options: Options = {}): Property {
+function property(name: string, kind: ValueTypeName, options: Options = {}): Property {
   const native = name.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase());
   return {
     name,
@@ -36,7 +36,7 @@ const AROUND = [
 const LINE_STYLES = 'none solid dashed dotted double groove ridge inset outset';
 
 /** A property for all four sides and one for each. */
-function sides(aspect: 'color' | 'width' | 'style', kind: ValueKindName, options: Options): Property[] {
+function sides(aspect: 'color' | 'width' | 'style', kind: ValueTypeName, options: Options): Property[] {
   const longhands = SIDES.map(side => `border-${side}-${aspect}`);
   return [
     property(`border-${aspect}`, kind, { ...options, longhands, shares: AROUND }),
@@ -74,7 +74,7 @@ function flow(name: 'padding' | 'margin' | 'inset', own: Options): Property[] {
 /** A CSS shorthand that stands for a composite token: `members` are properties, each with its key in the token. */
 function composite(
   name: string,
-  kind: ValueKindName,
+  kind: ValueTypeName,
   members: readonly (readonly [property: string, key: string])[],
 ): Property {
   return property(name, kind, {

@@ -1,4 +1,4 @@
-import { valueKind, type ValueKindName } from './value-types';
+import { valueType, type ValueTypeName } from './value-types';
 
 /** Which parts a property makes sense on. */
 type PartScope = 'any' | 'box' | 'text';
@@ -6,7 +6,7 @@ type PartScope = 'any' | 'box' | 'text';
 /** One property: CSS name, kind of value, and everything the rest of the core must know about it. */
 export interface Property {
   readonly name: string;
-  readonly kind: ValueKindName;
+  readonly kind: ValueTypeName;
   readonly scope: PartScope;
   readonly inherited: boolean;
   /**
@@ -58,7 +58,7 @@ export interface Member {
 
 /** An amount as the property lets it count: a whole number where it asks for one, no more or less than its range has. */
 export function amountInRange({ kind, range: [least, most] }: Property, amount: number): number {
-  const whole = valueKind(kind).integer ? Math.floor(amount + 0.5) : amount;
+  const whole = valueType(kind).integer ? Math.floor(amount + 0.5) : amount;
   return Math.min(most, Math.max(least, whole));
 }
 

@@ -5,7 +5,7 @@ import { MAX_VALUES } from '../space/axis';
 import { TOKEN_TYPES } from '../tokens/token-types';
 import { PROPERTIES, propertyNamed, shorthandOf } from './property-registry';
 import { UNITS } from './units';
-import { VALUE_KINDS, valueKind } from './value-types';
+import { VALUE_TYPES, valueType } from './value-types';
 import { readProperty, readValue, saidAtOnce, sharedOut } from './value-syntax';
 
 /** The tables of data that drive the core hold together: a new row that does not fit is noticed here. */
@@ -28,7 +28,7 @@ describe('properties', () => {
     (_, property) => {
       for (const keyword of property.keywords)
         expect(readValue(property, keyword)).toMatchObject({ ok: true });
-      const { example } = valueKind(property.kind);
+      const { example } = valueType(property.kind);
       if (example !== '') expect(readValue(property, example)).toMatchObject({ ok: true });
       expect(readValue(property, '')).toMatchObject({ ok: false });
       expect(readValue(property, '}')).toMatchObject({ ok: false });
@@ -101,7 +101,7 @@ describe('properties', () => {
 });
 
 test('kinds of value name types of token that exist, and only units that exist', () => {
-  for (const kind of Object.values(VALUE_KINDS)) {
+  for (const kind of Object.values(VALUE_TYPES)) {
     for (const type of kind.tokenTypes) expect(Object.keys(TOKEN_TYPES)).toContain(type);
   }
   expect(Object.values(UNITS).every(unit => ['number', 'length', 'time'].includes(unit.dimension))).toBe(

@@ -4,7 +4,7 @@ import { absentMember, compositeMembers, valueCss } from '../tokens/token-types'
 import type { Calc } from './calc';
 import { amountInRange, type Member, type Property, type Range } from './property';
 import { readQuantity, UNIT_OF, type Dimension } from './units';
-import { valueKind } from './value-types';
+import { valueType } from './value-types';
 
 /** A value that can be calculated with and compared; text is made of it at the end, by printers. */
 export type TypedValue =
@@ -28,7 +28,7 @@ export function typedText(property: Property, css: string, rootFontSize: number)
     return inRange(property, { kind: 'quantity', dimension: 'number', amount: quantity.value / 100 });
   if (!quantity || quantity.amount === null) return { kind: 'text', css };
   // A bare 0 is a length where a length is asked for.
-  const [wanted = quantity.dimension] = valueKind(property.kind).calc;
+  const [wanted = quantity.dimension] = valueType(property.kind).calc;
   const dimension = quantity.value === 0 && quantity.unit === '' ? wanted : quantity.dimension;
   return inRange(property, { kind: 'quantity', dimension, amount: quantity.amount });
 }
@@ -86,7 +86,7 @@ export function asCalc(property: Property, value: TypedValue): Calc | null {
       return clampedCalc(property.range, value.calc);
     case 'text': {
       if (Object.hasOwn(property.amounts, value.css)) {
-        const [dimension = 'number'] = valueKind(property.kind).calc;
+        const [dimension = 'number'] = valueType(property.kind).calc;
         return { kind: 'number', value: property.amounts[value.css]!, unit: UNIT_OF[dimension] };
       }
       const quantity = readQuantity(value.css, 0);

@@ -1,6 +1,6 @@
 import { generate, lexer, parse, walk, type CssNode } from 'css-tree';
 import { isDeeplyBracketed } from '../text/css-text';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { oneOf } from '../json/problem';
 import { nearest } from '../text/suggestions';
 import { TextCache } from '../json/text-cache';
@@ -9,7 +9,7 @@ import type { Member, Property } from './property';
 import { isOutOfRange } from './property';
 import { leavesOf, PROPERTY_NAMES, propertyNamed } from './property-registry';
 import { readQuantity } from './units';
-import { valueKind } from './value-types';
+import { valueType } from './value-types';
 
 /** A value that a rule sets, read from its text. */
 export type Value =
@@ -52,10 +52,10 @@ export const readValue = (property: Property, text: string): ReadValue =>
 
 function read(property: Property, text: string): ReadValue {
   if (text === '') return wrong(property, text, 'is empty');
-  if (text.length > LIMITS.valueLetters)
-    return wrong(property, text, `is longer than ${LIMITS.valueLetters} letters`);
+  if (text.length > QUOTAS.valueLetters)
+    return wrong(property, text, `is longer than ${QUOTAS.valueLetters} letters`);
   if (isDeeplyBracketed(text))
-    return wrong(property, text, `has more than ${LIMITS.brackets} brackets within one another`);
+    return wrong(property, text, `has more than ${QUOTAS.brackets} brackets within one another`);
   const token = /^\{([^{}]+)\}$/.exec(text);
   if (token) return { ok: true, value: { kind: 'token', text, key: token[1]!.trim() } };
   if (property.members.length > 0) return wrong(property, text, notComposite(property));
@@ -71,7 +71,7 @@ function read(property: Property, text: string): ReadValue {
 }
 
 function readCalculation(property: Property, text: string): ReadValue {
-  if (valueKind(property.kind).calc.length === 0)
+  if (valueType(property.kind).calc.length === 0)
     return wrong(property, text, 'cannot be calculated for this property');
   try {
     return { ok: true, value: { kind: 'calc', text, calc: parseCalc(text) } };
@@ -88,7 +88,7 @@ const BROWSERS_GRAMMAR: Readonly<Record<string, string>> = {
 };
 
 function readLiteral(property: Property, text: string): ReadValue {
-  if (valueKind(property.kind).ours) {
+  if (valueType(property.kind).ours) {
     if (property.keywords.includes(text)) return { ok: true, value: { kind: 'literal', text, css: text } };
     return wrong(property, text, 'does not fit', nearest(text, property.keywords));
   }
@@ -150,7 +150,7 @@ const notShared = ({ shares, longhands }: Property, many: number): string =>
     : 'has more values than sides';
 
 function rangeWords({ kind, range: [least, most] }: Property): string {
-  if (valueKind(kind).integer) return 'no whole number';
+  if (valueType(kind).integer) return 'no whole number';
   return most === Infinity ? `below ${least}` : `not from ${least} to ${most}`;
 }
 
@@ -194,7 +194,7 @@ const notComposite = (property: Property): string =>
   `is no token; without one, set ${property.members.map(member => member.property).join(', ')}`;
 
 function wrong(property: Property, text: string, reason: string, suggestion?: string): ReadValue {
-  const kind = valueKind(property.kind);
+  const kind = valueType(property.kind);
   const forms = [
     ...(property.keywords.length > 0 ? [oneOf(property.keywords, 9)] : []),
     ...(kind.example ? [`${kind.words} such as ${kind.example}`] : []),

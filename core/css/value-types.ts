@@ -1,7 +1,7 @@
 import type { Dimension } from './units';
 
 /** What kind of value a property takes. Each row says which tokens fit and what a `calc()` must come to. */
-export interface ValueKind {
+export interface ValueType {
   readonly tokenTypes: readonly string[];
   /** What `calc()` may come to; none where there is nothing to calculate. A bare 0 counts as the first of them. */
   readonly calc: readonly Dimension[];
@@ -14,7 +14,7 @@ export interface ValueKind {
   readonly example: string;
 }
 
-export const VALUE_KINDS = {
+export const VALUE_TYPES = {
   color: { tokenTypes: ['color'], calc: [], words: 'a colour', example: '#5957aa' },
   length: { tokenTypes: ['dimension'], calc: ['length'], words: 'a length', example: '12px' },
   number: { tokenTypes: ['number'], calc: ['number'], words: 'a number', example: '0.5' },
@@ -49,8 +49,8 @@ export const VALUE_KINDS = {
   keyword: { tokenTypes: [], calc: [], words: 'a keyword', example: '' },
   presence: { tokenTypes: [], calc: [], ours: true, words: 'true or false', example: '' },
   text: { tokenTypes: [], calc: [], words: 'CSS text', example: '' },
-} as const satisfies Record<string, ValueKind>;
+} as const satisfies Record<string, ValueType>;
 
-export type ValueKindName = keyof typeof VALUE_KINDS;
+export type ValueTypeName = keyof typeof VALUE_TYPES;
 
-export const valueKind = (name: ValueKindName): ValueKind => VALUE_KINDS[name];
+export const valueType = (name: ValueTypeName): ValueType => VALUE_TYPES[name];

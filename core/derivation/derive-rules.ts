@@ -4,7 +4,7 @@ import { ObjectMemo } from '../json/object-memo';
 import type { ProblemList } from '../json/problem';
 import { nearest } from '../text/suggestions';
 import { propertyNamed } from '../css/property-registry';
-import { valueKind } from '../css/value-types';
+import { valueType } from '../css/value-types';
 import type { Narrowing } from './narrowing';
 import { member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
 
@@ -168,7 +168,7 @@ function withoutParts(set: RuleDocument['set'], gone: ReadonlySet<string>): Rule
 /** What a property of a part comes to that is not there, by what it is measured in. */
 export function nothingOf(property: string): string {
   const row = propertyNamed(property);
-  const [dimension] = row ? valueKind(row.kind).calc : [];
+  const [dimension] = row ? valueType(row.kind).calc : [];
   return dimension === 'time' ? '0s' : dimension === 'number' ? '0' : '0px';
 }
 

@@ -2,14 +2,14 @@ import type { ComponentDocument, DerivedDocument } from '../documents/component-
 import { documentsOf, type Documents } from '../documents/document-kinds';
 import { tooLarge, valuesIn } from '../json/document-size';
 import { isObject } from '../json/json';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
 import { brief, inFile, oneOf, ProblemList, type LocalProblem, type Problem } from '../json/problem';
 import { shared } from '../json/structural-sharing';
 import { nearest } from '../text/suggestions';
 import type { DerivedRules } from './derive-rules';
 import { deriveComponent, type Derived } from './derive-component';
-import type { Expansion, Place } from './expansion';
+import type { Expansion, SourcePlace } from './expansion';
 import { originAt, traced, type Origin, type Traced } from './origin';
 
 /** How often something may be derived from what is itself derived. */
@@ -56,7 +56,7 @@ export function derivedDocuments(documents: Documents): DerivedDocuments {
     documents: expanded,
     derivations,
     problems,
-    origin: ({ file, pointer }: Place) => {
+    origin: ({ file, pointer }: SourcePlace) => {
       const derivation = derivations.get(file);
       if (!derivation) return { file, pointer };
       const found = originAt(derivation.origin, pointer);
@@ -186,8 +186,8 @@ class Deriving {
         '/anatomy',
       );
     this.values += sizeOf(base.component.value).values;
-    if (this.values > LIMITS.derivedValues) {
-      const most = LIMITS.derivedValues.toLocaleString('en');
+    if (this.values > QUOTAS.derivedValues) {
+      const most = QUOTAS.derivedValues.toLocaleString('en');
       const words = `With this one, derived components take more than ${most} values of others, in all of this system.`;
       this.report(path, 'too-many', words);
       return null;

@@ -1,7 +1,7 @@
 import type { Documents } from '../documents/document-kinds';
 
 /** Where something stands: a document by its path in the system's folder, and a JSON Pointer into it. */
-export interface Place {
+export interface SourcePlace {
   readonly file: string;
   readonly pointer: string;
 }
@@ -13,7 +13,7 @@ export interface Place {
 export interface Expansion {
   readonly documents: Documents;
   /** Leads a place in `documents` back to where it was written. */
-  readonly origin: (place: Place) => Place;
+  readonly origin: (place: SourcePlace) => SourcePlace;
 }
 
 /** Documents that are compiled just as they were written. */

@@ -1,8 +1,8 @@
 import { pointer, pointerSteps } from '../json/json';
-import type { Place } from './expansion';
+import type { SourcePlace } from './expansion';
 
 /** Where something was written. What lies in it lies there too, but for members that were written elsewhere. */
-export interface Origin extends Place {
+export interface Origin extends SourcePlace {
   readonly inside?: (step: string) => Origin | undefined;
 }
 

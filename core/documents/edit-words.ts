@@ -2,7 +2,7 @@ import { NAMES } from '../patch/identity';
 import { isObject, pointerSteps, valueAt } from '../json/json';
 import { LIST_ENTRIES } from './list-entries';
 import { PatchError, type Patch, type PatchOperation } from '../patch/operations';
-import { alongPatch } from '../patch/patch';
+import { walkPatch } from '../patch/patch';
 
 /** What a document's lists hold, one of it. */
 const ONE: Readonly<Record<string, string>> = {
@@ -49,7 +49,7 @@ function titleOf(entry: unknown): string | null {
 export function editWords(document: unknown, patch: Patch): readonly EditWord[] {
   const words: EditWord[] = [];
   try {
-    alongPatch(document, patch, (here, operation) => {
+    walkPatch(document, patch, (here, operation) => {
       if (operation.op !== 'test') words.push(wordOf(here, operation));
       return operation.op === 'test' ? null : operation;
     });

@@ -1,6 +1,6 @@
 import { COMPLAINING, CONTENT_KINDS, FORGIVING, WITHOUT_LISTS } from './component-document';
 import type { DocumentKind } from './document-kinds';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { TRIAL_DIRECTIONS, TRIAL_WIDTHS } from './trial-document';
 
 /**
@@ -32,7 +32,7 @@ const object = (properties: Schema, required: readonly string[] = [], more: Sche
 const list = (items: Schema, more: Schema = {}): Schema => ({
   type: 'array',
   items,
-  maxItems: LIMITS.entries,
+  maxItems: QUOTAS.entries,
   ...more,
 });
 const mapOf = (value: Schema, keys: Schema = id): Schema => ({
@@ -168,7 +168,7 @@ const component = {
           },
           ['id'],
         ),
-        { maxItems: LIMITS.rules },
+        { maxItems: QUOTAS.rules },
       ),
       situations: list(object({ id, title: line, when: condition, means: line }, ['id', 'when'])),
       samples: list(
@@ -292,7 +292,7 @@ const system = object(
   {
     format: { const: 'periwinkle-system/1' },
     id: { ...id, pattern: SYSTEM_ID },
-    title: { type: 'string', maxLength: LIMITS.titleLetters },
+    title: { type: 'string', maxLength: QUOTAS.titleLetters },
     subtitle: line,
     prefix: { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' },
     rootFontSize: { type: 'number', exclusiveMinimum: 0, maximum: 1000 },

@@ -10,7 +10,7 @@ import { linked } from './linked-bindings';
 import {
   CannotRestructure,
   familyOf,
-  follow,
+  renameEverywhere,
   noSuch,
   refuseName,
   theComponent,
@@ -52,7 +52,7 @@ export const removeAxis =
   system => {
     const component = theComponent(system, id);
     const before = theAxis(component, axis);
-    const documents = follow(system, system.documents, {
+    const documents = renameEverywhere(system, system.documents, {
       of: family(system, component),
       changes: [{ kind: 'axis', name: axis, to: null }],
       narrowing: new Narrowing(new Map([[axis, heldAt(before)]])),
@@ -73,7 +73,7 @@ export const renameAxis =
       throw new CannotRestructure(`“${axis}” is a state of the catalogue: its id stays, its title is yours.`);
     if (isOfBase(component, axis)) throw fromBase(component, axis);
     refuseAxisId(system, component, to);
-    return follow(system, system.documents, {
+    return renameEverywhere(system, system.documents, {
       of: family(system, component),
       changes: [{ kind: 'axis', name: axis, to }],
     });
@@ -146,7 +146,7 @@ export const removeValue =
       values: valuesOf(before).filter(each => each.id !== value),
       ...(before.kind === 'option' ? { default: preset === value ? left[0]! : preset } : {}),
     };
-    return follow(system, withAxis(system, component, next), {
+    return renameEverywhere(system, withAxis(system, component, next), {
       of: family(system, component),
       changes: [{ kind: 'value', name: value, axis, to: null }],
       narrowing: new Narrowing(new Map([[axis, { values: left }]])),
@@ -170,7 +170,7 @@ export const renameValue =
       (each.document.axes ?? []).filter(other => other.id === axis).flatMap(valueIds),
     );
     refuseName('a value', to, taken);
-    return follow(system, system.documents, {
+    return renameEverywhere(system, system.documents, {
       of: family(system, component),
       changes: [{ kind: 'value', name: value, axis, to }],
     });

@@ -3,11 +3,11 @@ import { compileSystem, type System } from '../components/system';
 import type { ComponentDocument, DerivedDocument, SystemDocument } from '../documents/component-document';
 import type { Documents } from '../documents/document-kinds';
 import type { WrittenComponent } from './rename-references';
-import { withFollowedTrials } from './rename-in-trials';
+import { renamedInTrials } from './rename-in-trials';
 import { removePart } from './part-edits';
 import {
   CannotRestructure,
-  follow,
+  renameEverywhere,
   refuseName,
   theComponent,
   withWritten,
@@ -61,7 +61,7 @@ export const renameComponent =
   system => {
     const component = theComponent(system, from);
     refuseComponentId(system, to);
-    const followed = follow(system, system.documents, {
+    const followed = renameEverywhere(system, system.documents, {
       of: null,
       changes: [{ kind: 'component', name: from, to }],
     });
@@ -122,7 +122,7 @@ export const removeComponent =
     for (const { component: user, parts } of users)
       for (const part of parts) documents = removePart(user.id, part)(compileSystem(documents));
     const gone = { of: null, changes: [{ kind: 'component', name: id, to: null }] } as const;
-    const left = new Map(withFollowedTrials(system, documents, gone));
+    const left = new Map(renamedInTrials(system, documents, gone));
     left.delete(system.fileOf.get(component.id)!);
     left.delete(guideFile(id));
     return ordered(

@@ -1,5 +1,5 @@
 import { compileSystem, componentNamed, type System } from '../components/system';
-import { departs, ruleSource } from '../components/rule-source';
+import { isOverridden, ruleSource } from '../components/rule-source';
 import type { Component } from '../components/component';
 import type { PatchOperation } from '../patch/operations';
 import { applyPatch } from '../patch/patch';
@@ -194,6 +194,6 @@ test('the ledger tells where a rule was written, and which entries depart', () =
   ]);
   const departing = rows.flatMap(row => row.entries.flatMap(entry => (entry?.departs ? row.property : [])));
   expect(departing).toEqual(['height']);
-  expect(departs(component, 'base', 'frame', 'opacity')).toBe(false);
+  expect(isOverridden(component, 'base', 'frame', 'opacity')).toBe(false);
   expect(ruleSource(componentNamed(system, 'field')!, 'base')).toEqual({ kind: 'own', from: 'field' });
 });

@@ -8,7 +8,7 @@ import { componentNamed, type System } from '../components/system';
 import type { ComponentDocument, DerivedDocument, SystemDocument } from '../documents/component-document';
 import { demoSystem } from '../test/demo';
 import { smallSystem } from '../test/small-system';
-import { attempt } from './dry-run';
+import { dryRun } from './dry-run';
 
 /** A field, one made from it, a button, and what nests both. */
 const field = {
@@ -113,14 +113,14 @@ const start = (): System =>
   });
 
 function done(edit: StructuralEdit, system = start()) {
-  const tried = attempt(system, edit);
+  const tried = dryRun(system, edit);
   if (!tried.ok) throw new Error(tried.reason);
   const at = <Document = ComponentDocument & DerivedDocument>(path: string): Document =>
     tried.documents.get(path) as Document;
   return { ...tried, at, field: at(paths.field), derived: at(paths.derived), around: at(paths.around) };
 }
 const refusal = (edit: StructuralEdit): string => {
-  const tried = attempt(start(), edit);
+  const tried = dryRun(start(), edit);
   return tried.ok ? 'It is possible.' : tried.reason;
 };
 
@@ -366,15 +366,15 @@ test('a drawing under another name is shown by it, taken out it is shown no more
   const system = demoSystem();
   const uses = usesOfIcon(system, 'shutter');
   expect(uses.map(({ component }) => component.id)).toEqual(expect.arrayContaining(['passphrase']));
-  const renamed = attempt(system, renameIcon('shutter', 'blind'));
+  const renamed = dryRun(system, renameIcon('shutter', 'blind'));
   if (!renamed.ok) throw new Error(renamed.reason);
   expect(renamed.documents.has('icons/shutter.svg')).toBe(false);
   expect(JSON.stringify(renamed.documents.get('components/passphrase.component.json'))).toContain(
     '"masked":"blind"',
   );
-  const removed = attempt(system, removeIcon('alert'));
+  const removed = dryRun(system, removeIcon('alert'));
   if (!removed.ok) throw new Error(removed.reason);
   expect(JSON.stringify([...removed.documents])).not.toContain('"invalid":"alert"');
-  expect(attempt(system, renameIcon('shutter', 'alert')).ok).toBe(false);
-  expect(attempt(system, putIcons(new Map([['../x', '<svg/>']]))).ok).toBe(false);
+  expect(dryRun(system, renameIcon('shutter', 'alert')).ok).toBe(false);
+  expect(dryRun(system, putIcons(new Map([['../x', '<svg/>']]))).ok).toBe(false);
 });

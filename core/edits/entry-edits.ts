@@ -9,7 +9,7 @@ import type { NameKind } from './name-changes';
 import {
   CannotRestructure,
   familyOf,
-  follow,
+  renameEverywhere,
   noSuch,
   refuseName,
   theComponent,
@@ -74,10 +74,10 @@ export const removeEntry =
       const own = ownEntries(component, list).toSpliced(at, 1);
       const documents = withEntries(system, system.documents, component, list, own);
       if (entry.id === undefined) return documents;
-      return follow(system, documents, { of, changes: [{ kind, name: entry.id, to: null }] });
+      return renameEverywhere(system, documents, { of, changes: [{ kind, name: entry.id, to: null }] });
     }
     const { documents, key } = nameInBase(system, component, list, index);
-    const left = follow(system, documents, { of, changes: [{ kind, name: key, to: null }] });
+    const left = renameEverywhere(system, documents, { of, changes: [{ kind, name: key, to: null }] });
     const written = left.get(system.fileOf.get(id)!) as WrittenComponent;
     const without = { ...written.without, [list]: [...(written.without?.[list] ?? []), key] };
     return withWritten(system, left, component, { ...written, without });
@@ -135,7 +135,7 @@ export const renameEntry =
       );
     refuseEntryId(system, component, list, to);
     const of = new Set(familyOf(system, id).map(each => each.id));
-    return follow(system, system.documents, { of, changes: [{ kind, name, to }] });
+    return renameEverywhere(system, system.documents, { of, changes: [{ kind, name, to }] });
   };
 
 const idsOf = (document: ComponentDocument, list: EntryList | 'rules'): string[] =>

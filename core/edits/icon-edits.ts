@@ -2,7 +2,7 @@ import { iconKeys } from '../components/icon-keys';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import { isObject } from '../json/json';
-import { CannotRestructure, follow, noSuch, type StructuralEdit } from './restructure';
+import { CannotRestructure, renameEverywhere, noSuch, type StructuralEdit } from './restructure';
 
 const NAME = /^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/;
 const fileOf = (name: string): string => `icons/${name}.svg`;
@@ -27,7 +27,7 @@ export const renameIcon =
     refuseIconName(to);
     if (system.icons.has(to)) throw new CannotRestructure(`There is an icon “${to}” already.`);
     const followed = new Map(
-      follow(system, system.documents, { of: null, changes: [{ kind: 'icon', name, to }] }),
+      renameEverywhere(system, system.documents, { of: null, changes: [{ kind: 'icon', name, to }] }),
     );
     followed.delete(fileOf(name));
     return followed.set(fileOf(to), svg);
@@ -39,7 +39,7 @@ export const removeIcon =
   system => {
     theIcon(system, name);
     const followed = new Map(
-      follow(system, system.documents, { of: null, changes: [{ kind: 'icon', name, to: null }] }),
+      renameEverywhere(system, system.documents, { of: null, changes: [{ kind: 'icon', name, to: null }] }),
     );
     followed.delete(fileOf(name));
     return followed;

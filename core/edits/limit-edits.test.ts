@@ -1,4 +1,4 @@
-import { attempt } from './dry-run';
+import { dryRun } from './dry-run';
 import { compileSystem, componentNamed } from '../components/system';
 import type { LimitDocument } from '../documents/component-document';
 import { spaceReport, type SpaceReport } from '../cascade/questions/space-report';
@@ -39,7 +39,7 @@ const systemWith = (limits: readonly LimitDocument[]) =>
 
 function allowing(limits: readonly LimitDocument[], one: [string, string], other: [string, string]) {
   const [a, b] = [one, other].map(([axis, value]) => ({ axis, value }));
-  const tried = attempt(systemWith(limits), allowTogether('field', a!, b!));
+  const tried = dryRun(systemWith(limits), allowTogether('field', a!, b!));
   return tried.ok
     ? ((tried.documents.get('components/field.component.json') as { limits?: LimitDocument[] }).limits ?? [])
     : tried.reason;
@@ -89,7 +89,7 @@ test('a pair of the demo that never meets either meets afterwards or says why no
             axis: axes[axis]!.id,
             value: axes[axis]!.values[at]!.id,
           });
-          const tried = attempt(demo, allowTogether(component.id, value(first!, a), value(second!, b)));
+          const tried = dryRun(demo, allowTogether(component.id, value(first!, a), value(second!, b)));
           if (!tried.ok) return;
           const { space } = componentNamed(compileSystem(tried.documents), component.id)!;
           const region = space.full.map((mask, axis) =>

@@ -32,7 +32,7 @@ export interface NameChange extends Named {
 }
 
 /** What is meant by whom: things of a component and of all that are derived from it, or of the whole system. */
-export interface Names {
+export interface NameLookup {
   /** Ids of the components whose things have other names; `null` for things of the system. */
   readonly of: ReadonlySet<string> | null;
   readonly changes: readonly NameChange[];
@@ -50,7 +50,7 @@ export class NameReader {
   private readonly byKey: ReadonlyMap<string, string | null>;
 
   constructor(
-    private readonly names: Names,
+    private readonly names: NameLookup,
     /** The component whose document is read, as it was before. */
     readonly component: Component,
   ) {

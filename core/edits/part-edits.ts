@@ -12,7 +12,7 @@ import { mapEntries, withMember, type NameChange } from './name-changes';
 import {
   CannotRestructure,
   familyOf,
-  follow,
+  renameEverywhere,
   noSuch,
   refuseName,
   theComponent,
@@ -148,7 +148,7 @@ export const renamePart =
     if (component.derivation && !insertedHere(component, name)) throw fromBase(component, name);
     refusePartName(system, component, to);
     const of = new Set(familyOf(system, id).map(each => each.id));
-    return follow(system, system.documents, { of, changes: [{ kind: 'part', name, to }] });
+    return renameEverywhere(system, system.documents, { of, changes: [{ kind: 'part', name, to }] });
   };
 
 /** Changes what a part is and says of itself. */
@@ -394,7 +394,7 @@ function gone(system: System, documents: Documents, component: Component, parts:
   const names = new Set(parts.map(writtenName));
   const changes: NameChange[] = [...names].map(name => ({ kind: 'part', name, to: null }));
   const of = new Set(familyOf(system, component.id).map(each => each.id));
-  return follow(system, documents, { of, changes }, each =>
+  return renameEverywhere(system, documents, { of, changes }, each =>
     each === component ? ownAnchors(component, names) : anchors(component.anatomy, each.anatomy, names),
   );
 }
@@ -405,7 +405,7 @@ function ownAnchors(component: Component, names: ReadonlySet<string>): Anchors {
   const placeFor = (name: string): PartPlace | 'stays' => {
     const edit = edits.find(({ insert, by, in: box }) => [insert, by, box].some(each => hasPart(each, name)));
     if (!edit) return 'stays';
-    const place = placeOf(edit);
+    const place = partPlaceOf(edit);
     const beside = Object.values(place)[0] as string;
     const further = names.has(beside) ? placeFor(beside) : 'stays';
     return further === 'stays' ? place : further;
@@ -414,7 +414,7 @@ function ownAnchors(component: Component, names: ReadonlySet<string>): Anchors {
 }
 
 /** Where an edit puts what it brings. */
-const placeOf = ({ before, after, into, replace, wrap }: AnatomyEditDocument): PartPlace => {
+const partPlaceOf = ({ before, after, into, replace, wrap }: AnatomyEditDocument): PartPlace => {
   if (wrap) return { after: wrap.at(-1)! };
   if (before !== undefined) return { before };
   if (into !== undefined) return { into };

@@ -1,4 +1,4 @@
-import { attempt } from './dry-run';
+import { dryRun } from './dry-run';
 import { compileSystem } from '../components/system';
 import type {
   BehaviourDocument,
@@ -41,7 +41,7 @@ const system = compileSystem(
 );
 
 const after = (edit: StructuralEdit): Pick<ComponentDocument, 'behaviour' | 'walkthroughs'> => {
-  const tried = attempt(system, edit);
+  const tried = dryRun(system, edit);
   if (!tried.ok) throw new Error(tried.reason);
   return tried.documents.get(path) as ComponentDocument;
 };

@@ -21,7 +21,7 @@ function followedAct(text: string, reader: NameReader): string | null {
 }
 
 /** A behaviour with everything that it names as that is called by now. */
-export function followedBehaviour(behaviour: BehaviourDocument, reader: NameReader): BehaviourDocument {
+export function renamedInBehaviour(behaviour: BehaviourDocument, reader: NameReader): BehaviourDocument {
   let next = withMember(behaviour, 'parts', parts =>
     mapMembers(parts, (role, name) => {
       const now = reader.path(name!);
@@ -45,7 +45,7 @@ function followedMove(move: MoveDocument, reader: NameReader): MoveDocument | nu
 }
 
 /** A walkthrough as everything is called by now; `null` where it acts on what is gone. */
-export function followedWalkthrough(
+export function renamedInWalkthrough(
   walkthrough: WalkthroughDocument,
   reader: NameReader,
 ): WalkthroughDocument | null {

@@ -12,12 +12,12 @@ export type PartPlace = { readonly before: string } | { readonly after: string }
 export type Anchors = ReadonlyMap<string, PartPlace | 'stays'>;
 
 /** A part with everything that it names, its parts included; `null` where it is gone itself. */
-export function followedPart(part: PartDocument, reader: NameReader, system: System): PartDocument | null {
+export function renamedInPart(part: PartDocument, reader: NameReader, system: System): PartDocument | null {
   const name = reader.now('part', part.part);
   if (name === null) return null;
   let next = name === part.part ? part : { ...part, part: name };
   next = withMember(next, 'children', children =>
-    mapEntries(children, child => followedPart(child, reader, system)),
+    mapEntries(children, child => renamedInPart(child, reader, system)),
   );
   return followedMembers(next, reader, system);
 }
@@ -121,7 +121,7 @@ function followedLink(
 }
 
 /** An edit of a base's anatomy; `null` where it has nothing left to do. */
-export function followedEdit(
+export function renamedInEdit(
   edit: AnatomyEditDocument,
   reader: NameReader,
   anchors: Anchors,
@@ -133,12 +133,12 @@ export function followedEdit(
   if (target !== undefined && named(target) === undefined) return null;
   if (edit.replace !== undefined && named(edit.replace) === undefined) {
     // What came instead of a part that is gone comes where that was.
-    const by = edit.by && followedPart(edit.by, reader, system);
+    const by = edit.by && renamedInPart(edit.by, reader, system);
     const where = anchors.get(edit.replace);
     return by && where && where !== 'stays' ? { insert: by, ...where } : null;
   }
   const part = (each: PartDocument): PartDocument | undefined =>
-    followedPart(each, reader, system) ?? undefined;
+    renamedInPart(each, reader, system) ?? undefined;
   let next = place;
   for (const key of ['remove', 'move', 'replace', 'change'] as const) next = withMember(next, key, named);
   for (const key of ['insert', 'by', 'in'] as const) next = withMember(next, key, part);

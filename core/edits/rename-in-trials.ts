@@ -1,10 +1,10 @@
 import { componentNamed, type System } from '../components/system';
 import { documentsOf, type Documents } from '../documents/document-kinds';
 import type { TrialDocument, TrialFieldDocument } from '../documents/trial-document';
-import { mapEntries, mapMembers, NameReader, withMember, type Names } from './name-changes';
+import { mapEntries, mapMembers, NameReader, withMember, type NameLookup } from './name-changes';
 
 /** Documents in which trials name everything as it is called by now; fields of what is gone go. The same object where nothing differs. */
-export function withFollowedTrials(system: System, documents: Documents, names: Names): Documents {
+export function renamedInTrials(system: System, documents: Documents, names: NameLookup): Documents {
   const result = new Map(documents);
   for (const [file, document] of documentsOf(documents, 'trial')) {
     const trial = document as TrialDocument;
@@ -16,7 +16,11 @@ export function withFollowedTrials(system: System, documents: Documents, names: 
   return result;
 }
 
-function followedField(field: TrialFieldDocument, system: System, names: Names): TrialFieldDocument | null {
+function followedField(
+  field: TrialFieldDocument,
+  system: System,
+  names: NameLookup,
+): TrialFieldDocument | null {
   const component = componentNamed(system, field.component);
   if (!component) return field;
   const reader = new NameReader(names, component);

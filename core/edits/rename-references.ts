@@ -12,28 +12,35 @@ import type {
 import { isObject } from '../json/json';
 import { axisOfValues } from '../components/content/sample-text';
 import { iconKeys } from '../components/icon-keys';
-import { followedBehaviour, followedWalkthrough } from './rename-in-behaviour';
-import { followedEdit, followedPart, type Anchors } from './rename-in-parts';
-import { mapEntries, mapMembers, NameReader, withMember, type NameChange, type Names } from './name-changes';
+import { renamedInBehaviour, renamedInWalkthrough } from './rename-in-behaviour';
+import { renamedInEdit, renamedInPart, type Anchors } from './rename-in-parts';
+import {
+  mapEntries,
+  mapMembers,
+  NameReader,
+  withMember,
+  type NameChange,
+  type NameLookup,
+} from './name-changes';
 
 /** A component's document as it may be written, derived or not. */
 export type WrittenComponent = Omit<DerivedDocument, 'extends'> &
   Partial<Pick<ComponentDocument, 'extends' | 'anatomy'>>;
 
-export interface Followed {
+export interface RenamedReferences {
   readonly document: WrittenComponent;
   /** What has gone because nothing is left for it to say. */
   readonly gone: readonly NameChange[];
 }
 
 /** A component's own document with everything that it names as that is called by now. The same object where it names nothing of it. */
-export function followed(
+export function withRenamedReferences(
   document: WrittenComponent,
   component: Component,
-  names: Names,
+  names: NameLookup,
   anchors: Anchors,
   system: System,
-): Followed {
+): RenamedReferences {
   const following = new Following(component, names, anchors, system);
   return { document: following.document(document), gone: following.gone };
 }
@@ -45,7 +52,7 @@ class Following {
 
   constructor(
     private readonly component: Component,
-    names: Names,
+    names: NameLookup,
     private readonly anchors: Anchors,
     private readonly system: System,
   ) {
@@ -57,9 +64,9 @@ class Following {
     const { reader, system } = this;
     let next = withMember(written, 'id', id => reader.now('component', id) ?? id);
     next = withMember(next, 'extends', id => reader.now('component', id) ?? id);
-    next = withMember(next, 'anatomy', root => followedPart(root, reader, system) ?? root);
+    next = withMember(next, 'anatomy', root => renamedInPart(root, reader, system) ?? root);
     next = withMember(next, 'anatomyEdits', edits =>
-      mapEntries(edits, edit => followedEdit(edit, reader, this.anchors, system)),
+      mapEntries(edits, edit => renamedInEdit(edit, reader, this.anchors, system)),
     );
     next = withMember(next, 'axes', axes => mapEntries(axes, axis => this.axis(axis)));
     next = withMember(next, 'limits', limits =>
@@ -101,9 +108,9 @@ class Following {
         return { ...decision, rules, ...(left ? { properties: left } : {}) };
       }),
     );
-    next = withMember(next, 'behaviour', behaviour => followedBehaviour(behaviour, reader));
+    next = withMember(next, 'behaviour', behaviour => renamedInBehaviour(behaviour, reader));
     next = withMember(next, 'walkthroughs', walkthroughs =>
-      mapEntries(walkthroughs, each => followedWalkthrough(each, reader)),
+      mapEntries(walkthroughs, each => renamedInWalkthrough(each, reader)),
     );
     return withMember(next, 'without', without => this.without(without));
   }

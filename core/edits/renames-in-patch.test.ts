@@ -3,7 +3,7 @@ import { differenceOf } from '../patch/difference';
 import { smallDocuments } from '../test/small-system';
 import { renameAxis, renameValue } from './axis-edits';
 import { renamePart } from './part-edits';
-import { carriedAlong, renamedBy } from './renames-in-patch';
+import { withRenames, renamesInPatch } from './renames-in-patch';
 import type { StructuralEdit } from './restructure';
 
 /** An edit that gives something another name is seen to do so, and carries along what names it in documents of others. */
@@ -40,26 +40,26 @@ test.each([
     { kind: 'value', name: 'small', to: 'tiny', axis: 'size' },
   ],
 ])('%s that is renamed is known by the patch', (_, edit, change) => {
-  const names = renamedBy(system, FIELD, BASE, patchOf(edit));
+  const names = renamesInPatch(system, FIELD, BASE, patchOf(edit));
   expect(names?.changes).toEqual([change]);
   expect([...(names?.of ?? [])].sort()).toEqual(['field', 'own']);
 });
 
 test('what names it is carried along, in the component and all derived from it, and nowhere else', () => {
-  const names = renamedBy(system, FIELD, BASE, patchOf(renamePart('field', 'frame', 'casing')))!;
+  const names = renamesInPatch(system, FIELD, BASE, patchOf(renamePart('field', 'frame', 'casing')))!;
   const rule = { id: 'mine', when: { size: 'small' }, set: { frame: { gap: '@frame.height' } } };
   const carried = { ...rule, set: { casing: { gap: '@casing.height' } } };
   const inRule = (document: object) => ({ ...document, rules: [rule] });
-  expect(carriedAlong(system, names, FIELD, inRule(BASE))).toMatchObject({ rules: [carried] });
+  expect(withRenames(system, names, FIELD, inRule(BASE))).toMatchObject({ rules: [carried] });
   const own = inRule({ format: 'periwinkle-component/1', id: 'own', extends: 'field' });
-  expect(carriedAlong(system, names, OWN, own)).toMatchObject({ rules: [carried] });
+  expect(withRenames(system, names, OWN, own)).toMatchObject({ rules: [carried] });
   const other = inRule({ ...BASE, id: 'other' });
-  expect(carriedAlong(system, names, OTHER, other)).toBe(other);
-  expect(carriedAlong(system, names, 'guide/field.md', 'frame')).toBe('frame');
+  expect(withRenames(system, names, OTHER, other)).toBe(other);
+  expect(withRenames(system, names, 'guide/field.md', 'frame')).toBe('frame');
 });
 
 test('an edit that renames nothing carries nothing', () => {
   const other = [{ op: 'replace', path: '/rules/0/set/frame/height', value: '31px' }] as const;
-  expect(renamedBy(system, FIELD, BASE, other)).toBeNull();
-  expect(renamedBy(system, 'guide/field.md', '', [{ op: 'replace', path: '', value: 'x' }])).toBeNull();
+  expect(renamesInPatch(system, FIELD, BASE, other)).toBeNull();
+  expect(renamesInPatch(system, 'guide/field.md', '', [{ op: 'replace', path: '', value: 'x' }])).toBeNull();
 });

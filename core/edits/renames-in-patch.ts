@@ -3,9 +3,9 @@ import { NAMES } from '../patch/identity';
 import { pointerSteps, valueAt } from '../json/json';
 import { LIST_ENTRIES } from '../documents/list-entries';
 import { PatchError, type Patch, type PatchOperation } from '../patch/operations';
-import { alongPatch } from '../patch/patch';
-import { followed, type WrittenComponent } from './rename-references';
-import type { NameChange, NameKind, Names } from './name-changes';
+import { walkPatch } from '../patch/patch';
+import { withRenamedReferences, type WrittenComponent } from './rename-references';
+import type { NameChange, NameKind, NameLookup } from './name-changes';
 import { familyOf } from './restructure';
 
 const ENTRIES: Readonly<Record<string, NameKind>> = LIST_ENTRIES;
@@ -14,12 +14,17 @@ const ENTRIES: Readonly<Record<string, NameKind>> = LIST_ENTRIES;
  * What a patch of a component's document gives another name; `null` where nothing. `document` is the one that it was made on, `system` as things
  * are called in what is to be carried along.
  */
-export function renamedBy(system: System, path: string, document: unknown, patch: Patch): Names | null {
+export function renamesInPatch(
+  system: System,
+  path: string,
+  document: unknown,
+  patch: Patch,
+): NameLookup | null {
   const component = system.components.find(({ id }) => system.fileOf.get(id) === path);
   if (!component) return null;
   const changes: NameChange[] = [];
   try {
-    alongPatch(document, patch, (here, operation) => {
+    walkPatch(document, patch, (here, operation) => {
       if (operation.op === 'test') return null;
       const change = changeOf(here, operation);
       if (change) changes.push(change);
@@ -60,8 +65,8 @@ function changeOf(here: unknown, operation: PatchOperation): NameChange | null {
 }
 
 /** A document of a system with everything that it names as that is called by now: the same one where it names nothing of it. */
-export function carriedAlong(system: System, names: Names, path: string, document: unknown): unknown {
+export function withRenames(system: System, names: NameLookup, path: string, document: unknown): unknown {
   const component = system.components.find(({ id }) => system.fileOf.get(id) === path);
   if (!component) return document;
-  return followed(document as WrittenComponent, component, names, new Map(), system).document;
+  return withRenamedReferences(document as WrittenComponent, component, names, new Map(), system).document;
 }

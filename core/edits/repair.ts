@@ -14,7 +14,7 @@ const MAX_ROUNDS = 8;
  * before, what lay over a lost rule goes, a lost default is the first value that is left; nested components are given no content that
  * they no longer show. `errorsOf` tells what the edit has brought in, which is led to nothing.
  */
-export function mended(
+export function repaired(
   before: System,
   documents: Documents,
   errorsOf: (documents: Documents) => readonly Problem[],

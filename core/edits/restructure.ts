@@ -5,10 +5,10 @@ import { differenceOf } from '../patch/difference';
 import type { PatchOperation } from '../patch/operations';
 import { oneOf } from '../json/problem';
 import { nearest } from '../text/suggestions';
-import { followed, type WrittenComponent } from './rename-references';
+import { withRenamedReferences, type WrittenComponent } from './rename-references';
 import type { Anchors } from './rename-in-parts';
-import { withFollowedTrials } from './rename-in-trials';
-import type { NameChange, Names } from './name-changes';
+import { renamedInTrials } from './rename-in-trials';
+import type { NameChange, NameLookup } from './name-changes';
 
 /** An edit of how something is made: gives all documents as it leaves them. Throws `CannotRestructure`. */
 export type StructuralEdit = (system: System) => Documents;
@@ -64,27 +64,27 @@ const NO_ANCHORS: Anchors = new Map();
  * Documents in which everything is named as it is called by now. `system` is as names were before; `documents` may have been changed
  * already. What has nothing left to say goes too, and with it what named that.
  */
-export function follow(
+export function renameEverywhere(
   system: System,
   documents: Documents,
-  names: Names,
+  names: NameLookup,
   anchorsOf: (component: Component) => Anchors = () => NO_ANCHORS,
 ): Documents {
   if (names.changes.length === 0 && !names.narrowing) return documents;
-  const result = new Map(withFollowedTrials(system, documents, names));
+  const result = new Map(renamedInTrials(system, documents, names));
   const lost: { readonly component: Component; readonly gone: readonly NameChange[] }[] = [];
   for (const component of system.components) {
     const file = system.fileOf.get(component.id)!;
     const written = documents.get(file) as WrittenComponent | undefined;
     if (!written) continue;
-    const { document, gone } = followed(written, component, names, anchorsOf(component), system);
+    const { document, gone } = withRenamedReferences(written, component, names, anchorsOf(component), system);
     result.set(file, document);
     if (gone.length > 0) lost.push({ component, gone });
   }
   // What stays has the same names as before.
   return lost.reduce<Documents>((now, { component, gone }) => {
     const of = new Set(familyOf(system, component.id).map(each => each.id));
-    return follow(system, now, { of, changes: gone });
+    return renameEverywhere(system, now, { of, changes: gone });
   }, result);
 }
 

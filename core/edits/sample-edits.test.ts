@@ -1,4 +1,4 @@
-import { attempt } from './dry-run';
+import { dryRun } from './dry-run';
 import { sampleKeysOf } from '../components/nesting/sample-keys';
 import { componentNamed, type System } from '../components/system';
 import type { ComponentDocument } from '../documents/component-document';
@@ -61,7 +61,7 @@ const system = smallSystem({
 });
 
 const after = (edit: StructuralEdit, on: System = system) => {
-  const tried = attempt(on, edit);
+  const tried = dryRun(on, edit);
   if (!tried.ok) throw new Error(tried.reason);
   const samples = (id: string) =>
     (tried.documents.get(`components/${id}.component.json`) as ComponentDocument).samples ?? [];
@@ -112,14 +112,14 @@ test('a sample is given to others with what they have keys for', () => {
 });
 
 test('what cannot be written says why', () => {
-  expect(attempt(system, writeText('one', 'gone', 'label', 'x', {}))).toMatchObject({
+  expect(dryRun(system, writeText('one', 'gone', 'label', 'x', {}))).toMatchObject({
     ok: false,
     reason: 'There is no sample “gone” in “one”.',
   });
   const demo = demoSystem();
   const [berth] = componentNamed(demo, 'berth')!.samples;
   const list = Object.entries(berth!.content).find(([, given]) => Array.isArray(given))![0];
-  expect(attempt(demo, writeText('berth', berth!.id, list, 'x', {}))).toMatchObject({
+  expect(dryRun(demo, writeText('berth', berth!.id, list, 'x', {}))).toMatchObject({
     ok: false,
     reason: `“${list}” is a list.`,
   });

@@ -1,5 +1,5 @@
 import { isObject, pointer, type JsonObject, type Step } from './json';
-import { LIMITS } from './quotas';
+import { QUOTAS } from './quotas';
 import { ObjectMemo } from './object-memo';
 import type { LocalProblem } from './problem';
 
@@ -19,25 +19,25 @@ export const tooLarge = (kind: string, document: unknown): TooLarge =>
 function tooManyTokens(document: unknown): TooLarge {
   const { tokens, values } = countIn(document);
   const problems: LocalProblem[] = [];
-  if (tokens > LIMITS.tokens)
+  if (tokens > QUOTAS.tokens)
     problems.push(
       problem(
         '',
         'too-many-tokens',
-        `A file can have ${LIMITS.tokens} tokens at most; these are ${tokens}. Part them into several sets.`,
+        `A file can have ${QUOTAS.tokens} tokens at most; these are ${tokens}. Part them into several sets.`,
       ),
     );
-  if (values > LIMITS.tokenValues) problems.push(tooManyValues(LIMITS.tokenValues));
+  if (values > QUOTAS.tokenValues) problems.push(tooManyValues(QUOTAS.tokenValues));
   return { problems, rest: problems.length > 0 ? null : { document } };
 }
 
 function tooLong(kind: string, document: unknown): TooLarge {
   const whole: LocalProblem[] = [];
   const parts = kind === 'component' && isObject(document) ? partsIn(document['anatomy']) : 0;
-  if (parts > LIMITS.parts) whole.push(tooMany(['anatomy'], 'parts', LIMITS.parts, parts));
+  if (parts > QUOTAS.parts) whole.push(tooMany(['anatomy'], 'parts', QUOTAS.parts, parts));
   const { count, long } = walked(document);
-  if (count > LIMITS.values) whole.push(tooManyValues(LIMITS.values));
-  const within = long.map(({ steps, what, size }) => tooMany(steps, what, LIMITS.entries, size));
+  if (count > QUOTAS.values) whole.push(tooManyValues(QUOTAS.values));
+  const within = long.map(({ steps, what, size }) => tooMany(steps, what, QUOTAS.entries, size));
   if (whole.length > 0 || long.length > MOST_LONG)
     return { problems: [...whole, ...within.slice(0, MOST_LONG)], rest: null };
   return {
@@ -65,11 +65,11 @@ function walked(document: unknown): { count: number; long: Long[] } {
     if (typeof node !== 'object' || node === null) return;
     const isList = Array.isArray(node);
     const names: readonly unknown[] = isList ? node : Object.keys(node);
-    if (names.length > LIMITS.entries) {
+    if (names.length > QUOTAS.entries) {
       long.push({ steps: [...steps], what: isList ? 'entries' : 'members', size: names.length });
       return;
     }
-    for (let index = 0; index < names.length && count <= LIMITS.values; index++) {
+    for (let index = 0; index < names.length && count <= QUOTAS.values; index++) {
       const step = isList ? index : (names[index] as string);
       steps.push(step);
       visit((node as Record<Step, unknown>)[step]);
@@ -114,7 +114,7 @@ const counts = new ObjectMemo<Count>();
 
 /** How much a file of tokens declares. What an edit has not changed is the same object, and is not counted again. */
 const countIn = (group: unknown, depth = 0): Count =>
-  isObject(group) && depth <= LIMITS.depth
+  isObject(group) && depth <= QUOTAS.depth
     ? counts.of([group], () => countAnew(group, depth))
     : { tokens: 0, values: valuesIn(group) };
 

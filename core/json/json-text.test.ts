@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { canonicalText } from '../documents/canonical';
 import { parseJson, writeJson } from './json-text';
 import { keysInOrder } from './key-order';
-import { LIMITS } from './quotas';
+import { QUOTAS } from './quotas';
 import { applyPatch } from '../patch/patch';
 import { readJson, repeatedKeys } from './read-json';
 import { shared } from './structural-sharing';
@@ -80,7 +80,7 @@ const list = (members: number, member: string): string => `[${Array<string>(memb
 const nested = (depth: number, inner: string): string =>
   '[["]]","{",'.repeat(depth / 2) + inner + ']]'.repeat(depth / 2);
 test('too many members are told at what has them', () => {
-  expect(readJson(`{"a": [0, ${list(LIMITS.members + 1, '0')}]}`)).toMatchObject({
+  expect(readJson(`{"a": [0, ${list(QUOTAS.members + 1, '0')}]}`)).toMatchObject({
     ok: false,
     problem: { code: 'too-many', pointer: '/a/1', message: 'More than 25000 members.' },
   });
@@ -93,14 +93,14 @@ test.each([
   ['brackets in texts', '["[[[", "]]]", "\\"[", {"{{{": "}"}]', null],
   ['as deep as may be, with brackets in texts that close none', nested(64, '1'), null],
   ['deeper, with the same', nested(66, '1'), 'too-deep'],
-  ['as many members as may be, with more commas in texts', list(LIMITS.members, '",,,"'), null],
-  ['more members of a list', list(LIMITS.members + 1, '{}'), 'too-many'],
+  ['as many members as may be, with more commas in texts', list(QUOTAS.members, '",,,"'), null],
+  ['more members of a list', list(QUOTAS.members + 1, '{}'), 'too-many'],
   [
     'more members of an object',
-    `{"a": ${list(LIMITS.members + 1, '"a":0').replace(/^\[(.*)\]$/, '{$1}')}}`,
+    `{"a": ${list(QUOTAS.members + 1, '"a":0').replace(/^\[(.*)\]$/, '{$1}')}}`,
     'too-many',
   ],
-  ['many lists with more members together', list(LIMITS.members, '[1,2,3]'), null],
+  ['many lists with more members together', list(QUOTAS.members, '[1,2,3]'), null],
 ])('%s', (_, text, code) => {
   const read = readJson(text);
   expect(read.ok ? null : read.problem.code).toBe(code);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { LIMITS } from './quotas';
+import { QUOTAS } from './quotas';
 
 test('the page on limits says what the table says', () => {
   const page = readFileSync(join(__dirname, '../../docs/limits.md'), 'utf8');
@@ -8,5 +8,5 @@ test('the page on limits says what the table says', () => {
     name!,
     Number(amount!.replaceAll(',', '')),
   ]);
-  expect(Object.fromEntries(told)).toEqual(LIMITS);
+  expect(Object.fromEntries(told)).toEqual(QUOTAS);
 });

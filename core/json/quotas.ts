@@ -2,7 +2,7 @@
  * How much of everything there may be. Each is told by an error that says which it is and how much is allowed; `docs/limits.md` lists
  * them for readers.
  */
-export const LIMITS = {
+export const QUOTAS = {
   /** Of a file, or of a document as it is written, in letters. */
   documentLetters: 8 * 1024 * 1024,
   /** Levels of a document: nothing real comes near, and every walk may then recurse. */

@@ -1,7 +1,7 @@
 import { pointer, type Step } from './json';
 import { halfIn } from './lone-surrogates';
 import { parseJson, stringEnd, walkJson } from './json-text';
-import { LIMITS } from './quotas';
+import { QUOTAS } from './quotas';
 import type { LocalProblem } from './problem';
 
 /** Names that would reach an object's prototype in careless code; no document may use them. */
@@ -61,9 +61,9 @@ function isSurelyPlain(text: string): boolean {
     const code = text.charCodeAt(at);
     if (code === QUOTE) at = stringEnd(text, at);
     else if (code === COMMA) {
-      if (++members[depth]! > LIMITS.members) return false;
+      if (++members[depth]! > QUOTAS.members) return false;
     } else if (code === OPEN_LIST || code === OPEN_OBJECT) {
-      if (++depth > LIMITS.depth) return false;
+      if (++depth > QUOTAS.depth) return false;
       members[depth] = 1;
     } else if (code === CLOSE_LIST || code === CLOSE_OBJECT) depth--;
   }
@@ -134,11 +134,11 @@ function refusedShape(text: string): ReadResult | null {
       steps[depth - 1] = isList ? 0 : '';
       members[depth - 1] = 1;
       // The value itself is not a level yet.
-      if (depth > LIMITS.depth + 1)
+      if (depth > QUOTAS.depth + 1)
         found = refusal(
           'too-deep',
-          `Nested more than ${LIMITS.depth} levels deep.`,
-          pointer(...steps.slice(0, LIMITS.depth)),
+          `Nested more than ${QUOTAS.depth} levels deep.`,
+          pointer(...steps.slice(0, QUOTAS.depth)),
           offset,
         );
       return found === null;
@@ -146,10 +146,10 @@ function refusedShape(text: string): ReadResult | null {
     comma(offset) {
       const index = steps[depth - 1];
       if (typeof index === 'number') steps[depth - 1] = index + 1;
-      if (++members[depth - 1]! > LIMITS.members)
+      if (++members[depth - 1]! > QUOTAS.members)
         found = refusal(
           'too-many',
-          `More than ${LIMITS.members} members.`,
+          `More than ${QUOTAS.members} members.`,
           pointer(...steps.slice(0, depth - 1)),
           offset,
         );

@@ -1,4 +1,4 @@
-import { LIMITS } from './quotas';
+import { QUOTAS } from './quotas';
 
 /** Remembers what was made of texts. Long ones are not kept, and the oldest go when all together are too many letters. */
 export class TextCache<Result> {
@@ -7,8 +7,8 @@ export class TextCache<Result> {
 
   /** So many letters a text may have, and all together. */
   constructor(
-    private readonly one: number = LIMITS.rememberedText,
-    private readonly all: number = LIMITS.rememberedTexts,
+    private readonly one: number = QUOTAS.rememberedText,
+    private readonly all: number = QUOTAS.rememberedTexts,
   ) {}
 
   of(text: string, make: () => Result): Result {

@@ -1,7 +1,7 @@
 import { smallSystem } from '../test/small-system';
 import { flexibleLengths, type FlexItem } from './flexible-lengths';
 import { advanceOf, metricsOf } from './font-metrics';
-import { geometry, type GeometryInput, type Place } from './geometry';
+import { geometry, type GeometryInput, type PartBox } from './geometry';
 import { pxOf } from './lengths';
 
 /** Boxes whose places can be worked out on paper; whether a browser has them there too is another test's matter. */
@@ -20,7 +20,7 @@ function placed(
   set: Sets,
   more: Partial<GeometryInput> = {},
   anatomy: object = BOXES,
-): Record<string, Place> {
+): Record<string, PartBox> {
   const system = smallSystem({
     documents: [
       [
@@ -39,7 +39,7 @@ function placed(
   return geometry({ system, component, combination: {}, sample: SAMPLE, width: 200, ...more });
 }
 
-const box = ({ x, y, width, height }: Place): number[] => [x, y, width, height];
+const box = ({ x, y, width, height }: PartBox): number[] => [x, y, width, height];
 const square = { width: '20px', height: '20px' };
 
 test.each<[string, Sets, Record<string, number[]>]>([

@@ -14,10 +14,10 @@ import { clampWidth, ownWidth } from './intrinsic-sizes';
 import type { LaidBox } from './laid-box';
 import { lay } from './layout';
 import { PartStyle, type Page } from './part-style';
-import { isScrolled, isTransformed, isUnlaid } from './unsupported';
+import { isScrolled, isTransformed, isUnsupported } from './unsupported';
 
 /** Where a part lies: its border box in px from the top and the inline start of the root's. */
-export interface Place {
+export interface PartBox {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -41,7 +41,7 @@ export interface GeometryInput {
 }
 
 /** The same with amounts as people and other programs read them: at most two decimals. */
-export const roundedGeometry = (input: GeometryInput): Record<string, Place> =>
+export const roundedGeometry = (input: GeometryInput): Record<string, PartBox> =>
   Object.fromEntries(
     Object.entries(geometry(input)).map(([name, { x, y, width, height, estimated }]) => {
       const [left, top, wide, tall] = [x, y, width, height].map(rounded) as [number, number, number, number];
@@ -53,7 +53,7 @@ export const roundedGeometry = (input: GeometryInput): Record<string, Place> =>
 const rounded = (amount: number): number => Math.round(amount * 100) / 100 + 0;
 
 /** The parts that are drawn, by name, copies of what is repeated by their numbers (`entry:2/frame`). */
-export function geometry(input: GeometryInput): Record<string, Place> {
+export function geometry(input: GeometryInput): Record<string, PartBox> {
   const draw = drawing(input);
   const first = new Guess(0);
   const likely = laidOut(draw, first);
@@ -65,7 +65,7 @@ export function geometry(input: GeometryInput): Record<string, Place> {
 }
 
 /** A part with its border box in px from the inline start and the top of the root's. */
-interface Laid extends Omit<Place, 'estimated'> {
+interface Laid extends Omit<PartBox, 'estimated'> {
   /** Whether what it holds is not laid out but guessed. */
   readonly isUnsure: boolean;
 }
@@ -96,7 +96,7 @@ function laidOut(draw: (guess: Guess) => DrawnBox | null, guess: Guess): Map<str
   return found;
 }
 
-const isUnlaidItem = ({ box }: LaidBox): boolean => isInFlow(box) && isUnlaid(box);
+const isUnlaidItem = ({ box }: LaidBox): boolean => isInFlow(box) && isUnsupported(box);
 
 /** Whether a part has measures that are guessed, or goes in its own by a part within that has. */
 const holdsUnlaid = (laid: LaidBox): boolean =>
@@ -119,7 +119,7 @@ const MEASURES = ['x', 'y', 'width', 'height'] as const;
 function withEstimates(
   likely: ReadonlyMap<string, Laid>,
   others: readonly ReadonlyMap<string, Laid>[],
-): Record<string, Place> {
+): Record<string, PartBox> {
   const isOther = (name: string, own: Laid): boolean =>
     others.some(other => {
       const its = other.get(name);

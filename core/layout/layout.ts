@@ -5,7 +5,7 @@ import { autos, edge, edges, isInFlow, margins, outside, scrolls, turned, type D
 import { flexibleLengths, hypothetical, type FlexItem } from './flexible-lengths';
 import { clampWidth, fitting, ownWidth, rowItem, shareOf, type RowItem } from './intrinsic-sizes';
 import { linesIn } from './text-size';
-import { guessed, guessedMost, isUnlaid } from './unsupported';
+import { guessed, guessedMost, isUnsupported } from './unsupported';
 
 interface Line {
   readonly items: readonly RowItem[];
@@ -94,7 +94,7 @@ function layLeaf(box: DrawnBox, width: number, height: number | null, around: Ar
     y: 0,
     width,
     height: tall,
-    isUnsure: isUnlaid(box),
+    isUnsure: isUnsupported(box),
     baseline: kept(box, box.drawing ? top + drawn : ofText, tall),
     around,
     children: [],
@@ -145,7 +145,7 @@ function layFlex(
     y: 0,
     width,
     height: tall,
-    isUnsure: isUnlaid(box) || laid.isUnsure === true,
+    isUnsure: isUnsupported(box) || laid.isUnsure === true,
     baseline: kept(box, laid.baseline === null ? null : top + laid.baseline, tall),
     around,
     children,

@@ -5,7 +5,7 @@ import type { Outcome } from '../cascade/outcome';
 import type { Combination } from '../space/space';
 import type { ContextInput } from '../tokens/contexts';
 import { sampleNamed } from '../cascade/plates/plate-grid';
-import { geometry, type Place } from './geometry';
+import { geometry, type PartBox } from './geometry';
 
 /** In which look fields stand side by side. */
 export interface LineupLook {
@@ -27,8 +27,8 @@ export interface LinedUp {
   readonly component: Component;
   readonly combination: Combination;
   /** Border box of the part around the control, from the root's corner. */
-  readonly frame: Place;
-  readonly whole: Place;
+  readonly frame: PartBox;
+  readonly whole: PartBox;
   /** `null` of what a field does not have: the height of one that is as tall as what is written. */
   readonly measures: Readonly<Record<Measure, number | null>>;
 }

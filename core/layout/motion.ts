@@ -1,7 +1,7 @@
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import type { SampleDocument } from '../documents/component-document';
-import { geometry, type Place } from './geometry';
+import { geometry, type PartBox } from './geometry';
 import type { Outcome, Outcomes } from '../cascade/outcome';
 import { resolve } from '../cascade/resolve';
 import type { Combination } from '../space/space';
@@ -76,7 +76,7 @@ export function motion(
   const after = resolve(component, to.combination, context).parts;
   const places = [from, to].map(({ combination, sample }) =>
     geometry({ system, component, combination, sample, width, contexts }),
-  ) as [Record<string, Place>, Record<string, Place>];
+  ) as [Record<string, PartBox>, Record<string, PartBox>];
   const drawn = (part: string): boolean => part in places[0] && part in places[1];
   const changes = changesOf(before, after).filter(({ part }) => drawn(part));
   const comes = Object.keys(places[1]).filter(part => !(part in places[0]));
@@ -175,7 +175,7 @@ const LAYOUT =
 
 const isLayout = (property: string): boolean => LAYOUT.test(property);
 
-function shiftsOf(before: Record<string, Place>, after: Record<string, Place>): Shift[] {
+function shiftsOf(before: Record<string, PartBox>, after: Record<string, PartBox>): Shift[] {
   return Object.entries(after).flatMap(([part, place]) => {
     const was = before[part];
     if (!was) return [];

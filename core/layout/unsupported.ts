@@ -45,7 +45,7 @@ const FIELDS: ReadonlySet<string> = new Set(['input', 'textarea', 'select']);
 const found = new WeakMap<DrawnBox, boolean>();
 
 /** Whether measures of a box are only guessed, and all that lies in it. */
-export function isUnlaid(box: DrawnBox): boolean {
+export function isUnsupported(box: DrawnBox): boolean {
   let is = found.get(box);
   if (is === undefined) found.set(box, (is = UNLAID.some(row => row(box))));
   return is;
@@ -53,11 +53,11 @@ export function isUnlaid(box: DrawnBox): boolean {
 
 /** A measure of a box, in px: taken for more and for less where it is only guessed. */
 export const guessed = (box: DrawnBox, px: number): number =>
-  isUnlaid(box) ? box.style.page.guess.unlaid(box.style.place, px) : px;
+  isUnsupported(box) ? box.style.page.guess.unlaid(box.style.place, px) : px;
 
 /** The most that a box may have: where its measures are guessed, nothing holds them but the guess. */
 export const guessedMost = (box: DrawnBox, most: number): number =>
-  isUnlaid(box) && !box.style.page.guess.isLikely ? Infinity : most;
+  isUnsupported(box) && !box.style.page.guess.isLikely ? Infinity : most;
 
 /** Whether scroll bars may have come, which take room from what is in a box. */
 export const isScrolled = ({ box: { style }, width, height, children }: LaidBox): boolean =>

@@ -1,7 +1,7 @@
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from '../json/json';
 import type { Patch, PatchOperation, TestOperation } from './operations';
-import { alongPatch, plain } from './patch';
-import { besides, isEntry, placesOf, type Places, type Steps } from './patch-places';
+import { walkPatch, plain } from './patch';
+import { besides, isEntry, placesOf, type OperationPlaces, type Steps } from './patch-places';
 
 /** Members by which entries of lists are known: rules, situations, values and what else has an id; parts have a name. */
 export const NAMES: readonly string[] = ['id', 'part'];
@@ -62,7 +62,7 @@ const contentTest = (document: unknown, steps: Steps): TestOperation => ({
 });
 
 /** The entries of lists that the ways of an operation lead through. */
-const entriesOf = (document: unknown, { to, from }: Places): Steps[] =>
+const entriesOf = (document: unknown, { to, from }: OperationPlaces): Steps[] =>
   [to.isGap ? to.steps.slice(0, -1) : to.steps, from ?? []]
     .flatMap(steps => steps.map((_, depth) => steps.slice(0, depth + 1)))
     .filter(place => isEntry(document, place));
@@ -75,7 +75,7 @@ function withTests(
 ): PatchOperation[] {
   const result: PatchOperation[] = [];
   const said = new KnownTests();
-  alongPatch(document, patch, (here, operation) => {
+  walkPatch(document, patch, (here, operation) => {
     const done = replacing(here, operation);
     for (const test of testsOf(here, done)) {
       if (said.has(test)) continue;

@@ -4,18 +4,18 @@ import type { PatchOperation } from './operations';
 export type Steps = readonly string[];
 
 /** A place in a document: something that is there or is written, or a gap of a list, before the entry of that index. */
-export interface Place {
+export interface PatchPlace {
   readonly steps: Steps;
   readonly isGap: boolean;
 }
 
 /** The places of an operation in the document before it: where it writes, and from where it takes away. */
-export interface Places {
-  readonly to: Place;
+export interface OperationPlaces {
+  readonly to: PatchPlace;
   readonly from: Steps | null;
 }
 
-export function placesOf(document: unknown, operation: PatchOperation): Places {
+export function placesOf(document: unknown, operation: PatchOperation): OperationPlaces {
   const said = pointerSteps(operation.path) ?? [];
   const from = operation.op === 'move' ? (pointerSteps(operation.from) ?? []) : null;
   // A move says where to in the document without what is moved.

@@ -3,14 +3,14 @@ import { PatchError } from './operations';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { carryOrder, copyInOrder, keepOrder, keysInOrder } from '../json/key-order';
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from '../json/json';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { onlyOrders, placesOf, type Steps } from './patch-places';
 import { REFUSED_KEYS } from '../json/read-json';
 
 /**
  * Applies a patch without touching `document`: what it does not change stays the same object, so that everything
  * computed from an untouched rule or token remains valid. Also returns the patch that takes it back.
- * Throws `PatchError`, also where more would come of it than `LIMITS` allow; then nothing has happened.
+ * Throws `PatchError`, also where more would come of it than `QUOTAS` allow; then nothing has happened.
  */
 export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse: PatchOperation[] } {
   const inverses: PatchOperation[][] = [];
@@ -18,11 +18,11 @@ export function applyPatch<T>(document: T, patch: Patch): { document: T; inverse
   const next = new Working(document);
   const note = (inverse: PatchOperation[], { path }: PatchOperation, index: number): void => {
     steps += inverse.length;
-    if (steps > LIMITS.inverseOperations)
+    if (steps > QUOTAS.inverseOperations)
       throw new PatchError(
         index,
         path,
-        `taking it back would take more than ${LIMITS.inverseOperations} operations; do it in several edits`,
+        `taking it back would take more than ${QUOTAS.inverseOperations} operations; do it in several edits`,
       );
     inverses.push(inverse);
   };
@@ -88,7 +88,7 @@ function makeLast(holder: Working, path: string, index: number): void {
  * Goes along a patch: `visit` sees each operation with the document as it is before it, and gives the one that is to be done in its
  * stead, if any. What it reads of the document holds only until it returns; `plain` copies it. Throws `PatchError`.
  */
-export function alongPatch(
+export function walkPatch(
   document: unknown,
   patch: Patch,
   visit: (here: unknown, operation: PatchOperation) => PatchOperation | null,
@@ -158,8 +158,8 @@ function applyTo(holder: Working, operation: PatchOperation, index: number): Pat
       const value = at(holder.root, operation.from);
       if (value === undefined) throw new Error('nothing is there to be copied');
       holder.copied += lettersIn(value);
-      if (holder.copied > LIMITS.copiedLetters)
-        throw new Error(`more than ${LIMITS.copiedLetters} letters would be copied`);
+      if (holder.copied > QUOTAS.copiedLetters)
+        throw new Error(`more than ${QUOTAS.copiedLetters} letters would be copied`);
       put(holder, { op: 'add', path: operation.path, value }, index);
     } else if (operation.op === 'add' || operation.op === 'replace') put(holder, operation, index);
     else if (operation.op === 'remove') applyOne(holder, operation, index);
@@ -199,8 +199,8 @@ function refuseIndex(document: unknown, path: string): void {
 
 function refuseDepth(path: string, value: unknown): void {
   const steps = pointerSteps(path) ?? [];
-  if (steps.length + depthOf(value) > LIMITS.depth + 1)
-    throw new Error(`it would be nested more than ${LIMITS.depth} levels deep`);
+  if (steps.length + depthOf(value) > QUOTAS.depth + 1)
+    throw new Error(`it would be nested more than ${QUOTAS.depth} levels deep`);
 }
 
 /** Containers within one another in a value. */

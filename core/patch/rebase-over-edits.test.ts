@@ -1,6 +1,6 @@
 import { randomly } from '../test/runs';
 import fc from 'fast-check';
-import { alongEdits } from './rebase-over-edits';
+import { rebaseOverEdits } from './rebase-over-edits';
 import { guarded } from './identity';
 import { PatchError, type Patch } from './operations';
 import { applyPatch } from './patch';
@@ -33,7 +33,7 @@ test('its places follow what was put in, taken out and moved', () => {
     [{ op: 'remove', path: '/rules/2' }],
     [{ op: 'replace', path: '/title', value: 'Text field' }],
   );
-  const along = alongEdits(now, edits, mine);
+  const along = rebaseOverEdits(now, edits, mine);
   expect(along).toEqual({ ok: true, patch: [{ ...mine[0], path: '/rules/0/set/frame/color' }] });
   const { rules } = applyPatch(now, along.ok ? along.patch : []).document as typeof BASE;
   expect(rules.map(({ id, set }) => [id, set.frame?.color])).toEqual([
@@ -44,7 +44,7 @@ test('its places follow what was put in, taken out and moved', () => {
 });
 
 test('without anything since it is as it was made', () => {
-  expect(alongEdits(BASE, [], mine)).toEqual({ ok: true, patch: mine });
+  expect(rebaseOverEdits(BASE, [], mine)).toEqual({ ok: true, patch: mine });
 });
 
 test('the edit that it meets is told, with the place as it was there', () => {
@@ -53,7 +53,7 @@ test('the edit that it meets is told, with the place as it was there', () => {
     [{ op: 'replace', path: '/rules/2/set/frame/color', value: 'green' }],
     [{ op: 'replace', path: '/title', value: 'x' }],
   );
-  expect(alongEdits(now, edits, mine)).toMatchObject({
+  expect(rebaseOverEdits(now, edits, mine)).toMatchObject({
     ok: false,
     index: 1,
     meeting: { path: '/rules/2/set/frame/color' },
@@ -62,7 +62,7 @@ test('the edit that it meets is told, with the place as it was there', () => {
 
 test('a document that was replaced as a whole is met by everything', () => {
   const { now, edits } = done([{ op: 'replace', path: '', value: { title: 'New', rules: [] } }]);
-  expect(alongEdits(now, edits, mine)).toMatchObject({ ok: false, index: 0 });
+  expect(rebaseOverEdits(now, edits, mine)).toMatchObject({ ok: false, index: 0 });
 });
 
 const PLACES = [
@@ -112,7 +112,7 @@ test('it comes to what following each edit by itself comes to', () => {
         if (error instanceof PatchError) return;
         throw error;
       }
-      const along = alongEdits(states.at(-1), edits, mine);
+      const along = rebaseOverEdits(states.at(-1), edits, mine);
       for (const [index, { patch }] of edits.entries()) {
         const both = rebase(states[index], mine, patch);
         if (!both.ok) {

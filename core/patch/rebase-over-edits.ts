@@ -1,6 +1,6 @@
 import type { Patch, PatchOperation } from './operations';
 import { applyPatch } from './patch';
-import { rebase, type Meeting } from './rebase';
+import { rebase, type PatchConflict } from './rebase';
 
 /** An edit as it was made: what it did, and what takes it back. */
 export interface DoneEdit {
@@ -8,16 +8,16 @@ export interface DoneEdit {
   readonly inverse: Patch;
 }
 
-export type Along =
+export type RebasedOverEdits =
   | { readonly ok: true; readonly patch: Patch }
   /** `index` is that of the edit which was met. */
-  | { readonly ok: false; readonly index: number; readonly meeting: Meeting };
+  | { readonly ok: false; readonly index: number; readonly meeting: PatchConflict };
 
 /**
  * A patch that was made before some edits, as it follows them: step by step, as whoever hears of them one by one would have it. `now` is the
  * document as they have left it. Costs the operations of both sides, and what those touched that have to do with one another.
  */
-export function alongEdits(now: unknown, edits: readonly DoneEdit[], mine: Patch): Along {
+export function rebaseOverEdits(now: unknown, edits: readonly DoneEdit[], mine: Patch): RebasedOverEdits {
   let states: unknown[] | null = null;
   let patch: readonly PatchOperation[] = mine;
   for (const [index, { patch: theirs }] of edits.entries()) {

@@ -2,7 +2,7 @@ import { freshSeed, runsOf } from '../test/runs';
 import fc from 'fast-check';
 import { BASE, after, move, patchOf, put, remove, seeds, set } from '../test/random-patches';
 import type { Patch, PatchOperation } from './operations';
-import { insist, rebase } from './rebase';
+import { rebaseInsisting, rebase } from './rebase';
 
 /** Patches made on the same document by two sides: each can follow the other, and an edit never touches another thing than it was made for. */
 
@@ -30,7 +30,7 @@ test('whoever insists has the last word, on nothing else than it was about', () 
     fc.property(seeds, seeds, (a, b) => {
       const [mine, theirs] = [patchOf('m', a), patchOf('t', b)];
       const both = rebase(BASE, mine, theirs);
-      const standing = insist(BASE, mine, theirs);
+      const standing = rebaseInsisting(BASE, mine, theirs);
       if (both.ok) return expect(standing).toEqual(both.mine);
       if (!standing) return;
       insisted++;
@@ -122,7 +122,7 @@ describe('two who put in something under one name', () => {
       '/rules/4/set/frame/gap',
     );
     expect(rebased([put('/rules/4', rule({}, 'large'))], [theirs])).toBe('/rules/4/when');
-    expect(insist(BASE, [put('/rules/4', rule({ frame: { gap: '2px' } }))], [theirs])).toEqual([
+    expect(rebaseInsisting(BASE, [put('/rules/4', rule({ frame: { gap: '2px' } }))], [theirs])).toEqual([
       set('/rules/4/set/frame/gap', '2px'),
     ]);
   });
@@ -150,5 +150,5 @@ test.each<[string, PatchOperation, Patch, Patch | null]>([
   ],
   ['removed by both is removed once', remove('/rules/1'), [remove('/rules/1')], []],
 ])('insisting: %s', (_, mine, theirs, expected) => {
-  expect(insist(BASE, [mine], theirs)).toEqual(expected);
+  expect(rebaseInsisting(BASE, [mine], theirs)).toEqual(expected);
 });

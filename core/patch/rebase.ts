@@ -11,13 +11,13 @@ import {
   onlyOrders,
   placesOf,
   withoutMoved,
-  type Place,
-  type Places,
+  type PatchPlace,
+  type OperationPlaces,
   type Steps,
 } from './patch-places';
 
 /** Two edits that met: the place, and the operation on either side. */
-export interface Meeting {
+export interface PatchConflict {
   readonly path: string;
   readonly mine: PatchOperation;
   readonly theirs: PatchOperation;
@@ -30,7 +30,7 @@ interface RebasedSides {
   readonly theirs: PatchOperation[];
 }
 
-export type Rebased = RebasedSides | { readonly ok: false; readonly meeting: Meeting };
+export type Rebased = RebasedSides | { readonly ok: false; readonly meeting: PatchConflict };
 
 /**
  * Rewrites two patches that were made on the same `base` so that each can follow the other, operation by operation, each on the
@@ -51,7 +51,7 @@ export function rebase(base: unknown, mine: Patch, theirs: Patch): Rebased {
  * Rewrites `mine` so that it follows `theirs` and stands, whatever they said of the same places; `null` where what it changes is
  * gone.
  */
-export function insist(base: unknown, mine: Patch, theirs: Patch): PatchOperation[] | null {
+export function rebaseInsisting(base: unknown, mine: Patch, theirs: Patch): PatchOperation[] | null {
   try {
     const standing = follow(base, mine, theirs, true).mine;
     // A move that would now lead into what it moves cannot be said.
@@ -65,7 +65,7 @@ export function insist(base: unknown, mine: Patch, theirs: Patch): PatchOperatio
 
 /** Ends rebasing at the first meeting. */
 class Met extends Error {
-  constructor(readonly meeting: Meeting) {
+  constructor(readonly meeting: PatchConflict) {
     super(`Two edits meet at “${meeting.path}”.`);
   }
 }
@@ -156,7 +156,7 @@ function oneByOne(document: unknown, my: PatchOperation, their: PatchOperation, 
     relationOf(document, my, their) ?? (isIntoItself(mine) || isIntoItself(theirs) ? 'below' : null);
   if (relation === null) return { mine: [mine], theirs: [theirs] };
   if (!isInsisting || !overrules(document, my, their, relation))
-    throw new Met({ path: placeOf(document, my, their), mine: my, theirs: their });
+    throw new Met({ path: conflictPlace(document, my, their), mine: my, theirs: their });
   const stands = my.op !== 'test' && !(my.op === 'remove' && their.op === 'remove');
   return { mine: stands ? [standing(document, my, mine)] : [], theirs: [] };
 }
@@ -181,7 +181,7 @@ function twinsPut(
 ): Sides | null {
   if (my.op !== 'add' || their.op !== 'add') return null;
   const [to, there] = [placesOf(document, my).to, placesOf(document, their).to];
-  const list = (place: Place): string => pointer(...place.steps.slice(0, -1));
+  const list = (place: PatchPlace): string => pointer(...place.steps.slice(0, -1));
   const isTwin = to.isGap
     ? there.isGap &&
       list(to) === list(there) &&
@@ -240,15 +240,15 @@ function relationOf(document: unknown, mine: PatchOperation, theirs: PatchOperat
   return pairs.find(relation => relation !== null) ?? null;
 }
 
-const isReplaced = (operation: PatchOperation, { from }: Places): boolean =>
+const isReplaced = (operation: PatchOperation, { from }: OperationPlaces): boolean =>
   operation.op === 'replace' && from !== null && operation.path === pointer(...from);
 
-interface Touched extends Place {
+interface Touched extends PatchPlace {
   /** What lies below is carried along. */
   readonly carries: boolean;
 }
 
-const placesIn = ({ to, from }: Places): Touched[] => [
+const placesIn = ({ to, from }: OperationPlaces): Touched[] => [
   ...(from ? [{ steps: from, isGap: false, carries: true }] : []),
   { ...to, carries: false },
 ];
@@ -263,7 +263,7 @@ function between(a: Touched, b: Touched): Relation | null {
   return isShorter ? 'above' : 'below';
 }
 
-function placeOf(document: unknown, mine: PatchOperation, theirs: PatchOperation): string {
+function conflictPlace(document: unknown, mine: PatchOperation, theirs: PatchOperation): string {
   const [my, their] = [placesIn(placesOf(document, mine)), placesIn(placesOf(document, theirs))];
   for (const a of my)
     for (const b of their)
@@ -280,7 +280,7 @@ function following(
 ): PatchOperation {
   const own = placesOf(document, operation);
   const past = placesOf(document, other);
-  const carried = (place: Place): Steps => carriedPlace(document, place, other, past, among);
+  const carried = (place: PatchPlace): Steps => carriedPlace(document, place, other, past, among);
   const to = carried(own.to);
   if (operation.op !== 'move') return { ...operation, path: pointer(...to) };
   const from = carried({ steps: own.from!, isGap: false });
@@ -294,9 +294,9 @@ function following(
 
 function carriedPlace(
   document: unknown,
-  { steps, isGap }: Place,
+  { steps, isGap }: PatchPlace,
   other: PatchOperation,
-  past: Places,
+  past: OperationPlaces,
   among: 'before' | 'after',
 ): Steps {
   const gone = past.from ?? (other.op === 'remove' ? past.to.steps : null);

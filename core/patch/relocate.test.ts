@@ -4,7 +4,7 @@ import { BASE, after, move, patchOf, put, remove, seeds, set } from '../test/ran
 import { guarded, identified } from './identity';
 import type { Patch, PatchOperation } from './operations';
 import { applyPatch } from './patch';
-import { placed } from './relocate';
+import { relocated } from './relocate';
 
 /** Patches that say what they mean find it in a document that has changed since, or say why they do not. */
 
@@ -41,7 +41,7 @@ test('on the document that it was made on, a patch comes back as it is', () => {
   fc.assert(
     fc.property(seeds, wanted => {
       const patch = identified(BASE, patchOf('m', wanted));
-      const back = placed(BASE, patch);
+      const back = relocated(BASE, patch);
       expect(back.ok && text(after(BASE, back.patch))).toBe(text(after(BASE, patch)));
     }),
     { numRuns: RUNS, seed: freshSeed('placed') },
@@ -57,7 +57,7 @@ test('an edit is taken back and brought back again without a trace, as often as 
       for (let times = 0; times < 4; times++) {
         seen.push(text(document));
         const { document: next, inverse } = applyPatch(document, patch);
-        const back = placed(next, guarded(next, inverse));
+        const back = relocated(next, guarded(next, inverse));
         if (!back.ok) throw new Error(`${back.reason} ${back.place}`);
         [document, patch] = [next, back.patch];
       }
@@ -70,7 +70,7 @@ test('an edit is taken back and brought back again without a trace, as often as 
 const taken = (patch: Patch, since: Patch, base: unknown = BASE): unknown => {
   const { document, inverse } = applyPatch(base, patch);
   const now = after(document, since);
-  const result = placed(now, guarded(document, inverse));
+  const result = relocated(now, guarded(document, inverse));
   return result.ok ? after(now, result.patch) : `${result.reason} ${result.place}`;
 };
 
@@ -139,7 +139,7 @@ test('what is taken back touches nothing that others have made, whatever they di
     fc.property(seeds, seeds, (wanted, others) => {
       const { document, inverse } = applyPatch(BASE as unknown, patchOf('m', wanted));
       const now = after(document, patchOf('t', others, document));
-      const back = placed(now, guarded(document, inverse));
+      const back = relocated(now, guarded(document, inverse));
       if (!back.ok) return;
       const theirs = (each: unknown): string[] =>
         text(each)
@@ -149,7 +149,7 @@ test('what is taken back touches nothing that others have made, whatever they di
       expect(theirs(then)).toEqual(theirs(now));
       // And back again.
       const again = guarded(then, applyPatch(now, back.patch).inverse);
-      const forth = placed(then, again);
+      const forth = relocated(then, again);
       expect(forth.ok && text(after(then, forth.patch))).toBe(text(now));
     }),
     { numRuns: RUNS, seed: freshSeed('others') },
@@ -158,7 +158,7 @@ test('what is taken back touches nothing that others have made, whatever they di
 
 test('entries of one name are told apart by their places', () => {
   const twins = only(['a', 'b', 'a']);
-  expect(placed(twins, identified(twins, [set('/rules/2/id', 'c')]))).toEqual({
+  expect(relocated(twins, identified(twins, [set('/rules/2/id', 'c')]))).toEqual({
     ok: true,
     patch: [set('/rules/2/id', 'c')],
   });
@@ -179,5 +179,5 @@ test('what would go into the entry behind it, as others have ordered them, has n
   const patch = identified(before, [{ op: 'move', from: '/children/2', path: '/children/0/children/0' }]);
   // By now what is moved stands before what it is to go into.
   const now = { children: [entry('z'), entry('x'), entry('y')] };
-  expect(placed(now, patch)).toMatchObject({ ok: false, reason: 'changed' });
+  expect(relocated(now, patch)).toMatchObject({ ok: false, reason: 'changed' });
 });

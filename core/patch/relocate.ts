@@ -1,22 +1,22 @@
 import { KnownTests, NAMES } from './identity';
 import { isObject, isSameJson, pointer, pointerSteps, valueAt } from '../json/json';
 import type { MoveOperation, Patch, PatchOperation, TestOperation } from './operations';
-import { alongPatch } from './patch';
+import { walkPatch } from './patch';
 import { besides, isEntry, leadsTo, withMoved, withoutMoved, type Steps } from './patch-places';
 
 /** Why a patch has no place in a document: what it speaks of is gone or is another by now, or something is there already. */
-export type Hindrance = 'gone' | 'changed' | 'taken';
+export type RelocationFault = 'gone' | 'changed' | 'taken';
 
-export type Placed =
+export type Relocated =
   | { readonly ok: true; readonly patch: PatchOperation[] }
-  | { readonly ok: false; readonly reason: Hindrance; readonly place: string };
+  | { readonly ok: false; readonly reason: RelocationFault; readonly place: string };
 
 /**
  * Finds the places that a patch means in another document than the one it was made on: its tests (`identified`, `guarded`) say which
  * entries its indices stand for and what it relies on. The patch comes back as it is to be applied there, without tests. Costs what the
  * patch touches, however much has happened in between.
  */
-export function placed(document: unknown, patch: Patch): Placed {
+export function relocated(document: unknown, patch: Patch): Relocated {
   try {
     return { ok: true, patch: place(document, patch) };
   } catch (error) {
@@ -27,7 +27,7 @@ export function placed(document: unknown, patch: Patch): Placed {
 
 class NoPlace extends Error {
   constructor(
-    readonly reason: Hindrance,
+    readonly reason: RelocationFault,
     readonly place: string,
   ) {
     super(`The place “${place}” is ${reason}.`);
@@ -39,7 +39,7 @@ function place(document: unknown, patch: Patch): PatchOperation[] {
   const known = new KnownTests();
   // What is yet to be found true.
   let unread: TestOperation[] = [];
-  alongPatch(document, patch, (here, operation) => {
+  walkPatch(document, patch, (here, operation) => {
     if (operation.op === 'test') {
       known.add(operation);
       unread.push(operation);

@@ -15,12 +15,12 @@ import { applyPatch } from './patch';
 const RUNS = runsOf('undo');
 const documents = [...demoDocuments().values()].filter(isObject);
 
-interface Place {
+interface DocumentPlace {
   readonly path: string;
   readonly value: unknown;
 }
 
-const placesIn = (value: unknown, steps: readonly string[] = []): Place[] => [
+const placesIn = (value: unknown, steps: readonly string[] = []): DocumentPlace[] => [
   { path: pointer(...steps), value },
   ...(typeof value === 'object' && value !== null
     ? Object.entries(value).flatMap(([key, each]) => placesIn(each, [...steps, key]))

@@ -3,7 +3,7 @@ import type { Component } from '../components/component';
 import { ObjectMemo } from '../json/object-memo';
 import { sampleKeyOf } from '../components/nesting/sample-keys';
 import { bearingWay } from '../components/nesting/nested-names';
-import { absentWhere, heardRaw } from '../cascade/winning-rules';
+import { absentWhere, winsOnRaw } from '../cascade/winning-rules';
 import { slotsOf } from '../cascade/slots';
 import { NOWHERE } from '../space/extent';
 import type { Combination } from '../space/space';
@@ -97,7 +97,7 @@ function followsJudgement(component: Component, part: Part): boolean {
   for (let here: Part | undefined = part; here; here = anatomy.outer(here)) {
     const slot = slotsOf(component).find(here.name, 'present');
     if (!slot) continue;
-    const follows = heardRaw(component, slot).some(
+    const follows = winsOnRaw(component, slot).some(
       where => where !== NOWHERE && space.extents.support(where).has(axis),
     );
     if (follows) return true;

@@ -21,7 +21,14 @@ import { derivedText, type Surroundings } from '../components/content/derived-te
 import { bearerMarks, chosenElement, inputType, rootMarks, type Attributes } from './state-attributes';
 import { sampleText } from '../components/content/sample-text';
 import { valueText } from '../components/content/value-text';
-import { contentSource, nameIn, outermost, standingWithin, type Entry, type Standing } from './render-scope';
+import {
+  contentSource,
+  nameIn,
+  outermost,
+  renderScopeWithin,
+  type RepeatedEntry,
+  type RenderScope,
+} from './render-scope';
 
 /** An element of a field, free of any document model: written as HTML here, built as nodes by whoever shows it. */
 export interface FieldNode {
@@ -58,7 +65,7 @@ export function fieldTree(input: FieldTreeInput): FieldNode {
 
 /** A component whose parts belong together for whoever uses the field: it bears states of its own, or is the outermost. */
 interface Unit {
-  readonly standing: Standing;
+  readonly standing: RenderScope;
   readonly told: Accessibility;
   /** Ends all ids in it: the numbers of the entries around it. */
   readonly copy: string;
@@ -81,30 +88,30 @@ class FieldBuilder {
     return this.part(root, standing, unit) ?? this.element(root, standing, unit, [], []);
   }
 
-  private unit(standing: Standing, copy: string): Unit {
+  private unit(standing: RenderScope, copy: string): Unit {
     const { component, combination } = standing;
     const told = accessibility(component, combination, part => this.text(part, this.at(standing, part)));
     return { standing, told, copy };
   }
 
   /** Where a part of a component stands that may lie in one within it. */
-  private at(standing: Standing, part: Part): Standing {
+  private at(standing: RenderScope, part: Part): RenderScope {
     return this.holderAt(standing, part.nested ?? '');
   }
 
-  private holderAt(standing: Standing, fullWay: string): Standing {
+  private holderAt(standing: RenderScope, fullWay: string): RenderScope {
     let here = standing;
     let way = fullWay;
     while (way !== '') {
       const nested = here.component.nested.find(({ name }) => name === way || way.startsWith(`${name}/`))!;
-      here = standingWithin(here, nested, null);
+      here = renderScopeWithin(here, nested, null);
       way = way.slice(nested.name.length + 1);
     }
     return here;
   }
 
   /** `part` is a part of the component that stands there. */
-  private part(part: Part, standing: Standing, unit: Unit): FieldNode | null {
+  private part(part: Part, standing: RenderScope, unit: Unit): FieldNode | null {
     if (part.kind.box) {
       const isLabel = this.isPressArea(part, standing, unit);
       if (isLabel) this.labels++;
@@ -123,11 +130,11 @@ class FieldBuilder {
       : this.element(part, standing, unit, this.textAttributes(part, standing, unit), text ? [text] : []);
   }
 
-  private child(child: Part, standing: Standing, unit: Unit): FieldNode[] {
+  private child(child: Part, standing: RenderScope, unit: Unit): FieldNode[] {
     const nested = standing.component.nested.find(({ name }) => name === child.nested);
     if (!nested) return this.found(this.part(child, standing, unit));
     return this.entries(nested, standing).flatMap(entry => {
-      const within = standingWithin(standing, nested, entry);
+      const within = renderScopeWithin(standing, nested, entry);
       const copy = entry ? `${unit.copy}-${entry.index + 1}` : unit.copy;
       const own = within.component.anatomy.bearer || entry ? this.unit(within, copy) : unit;
       return this.found(this.part(within.component.anatomy.root, within, own));
@@ -139,7 +146,7 @@ class FieldBuilder {
   }
 
   /** The entries that a nested component shows one each; `null` for one alone that is not repeated. */
-  private entries({ repeat }: Nested, standing: Standing): (Entry | null)[] {
+  private entries({ repeat }: Nested, standing: RenderScope): (RepeatedEntry | null)[] {
     if (repeat === null) return [null];
     const drawn = this.listAt(repeat, standing).slice(0, MAX_ENTRIES);
     return drawn.map(({ is, ...own }, index, all) => ({
@@ -151,7 +158,7 @@ class FieldBuilder {
   }
 
   /** The entries of a list; of a text, its characters. */
-  private listAt(name: string, standing: Standing): Record<string, unknown>[] {
+  private listAt(name: string, standing: RenderScope): Record<string, unknown>[] {
     const { standing: at, key, entry } = contentSource(standing, name);
     const list = at.nested === null ? this.input.sample?.content[key] : entry;
     if (Array.isArray(list)) return list.filter(isObject);
@@ -161,7 +168,7 @@ class FieldBuilder {
 
   private element(
     part: Part,
-    standing: Standing,
+    standing: RenderScope,
     unit: Unit,
     own: Attributes,
     children: readonly (FieldNode | string)[],
@@ -181,12 +188,12 @@ class FieldBuilder {
     return { tag: element, part: name, attributes: [...attributes, ...own], children };
   }
 
-  private isPressArea(part: Part, standing: Standing, unit: Unit): boolean {
+  private isPressArea(part: Part, standing: RenderScope, unit: Unit): boolean {
     const area = unit.told.pressArea;
     return area !== null && nameIn(standing, part.name) === nameIn(unit.standing, area.name);
   }
 
-  private textAttributes(part: Part, standing: Standing, unit: Unit): Attributes {
+  private textAttributes(part: Part, standing: RenderScope, unit: Unit): Attributes {
     const { told } = unit;
     const local = this.localName(part, standing, unit);
     const attributes: Attributes = [];
@@ -205,18 +212,18 @@ class FieldBuilder {
   }
 
   /** On a page a message's element is there before the message is, so that readers hear it come. */
-  private isAwaited(part: Part, standing: Standing, unit: Unit): boolean {
+  private isAwaited(part: Part, standing: RenderScope, unit: Unit): boolean {
     return this.input.mode === 'shipped' && unit.told.announced.has(this.localName(part, standing, unit));
   }
 
-  private icon(part: Part, standing: Standing, unit: Unit, name: string): FieldNode {
+  private icon(part: Part, standing: RenderScope, unit: Unit, name: string): FieldNode {
     const svg = this.input.icons.get(name);
     const drawing = svg === undefined ? null : plainIcon(svg);
     const node = this.element(part, standing, unit, [['aria-hidden', 'true']], []);
     return drawing === null ? node : { ...node, drawing };
   }
 
-  private control(part: Part, standing: Standing, unit: Unit): FieldNode {
+  private control(part: Part, standing: RenderScope, unit: Unit): FieldNode {
     const element = chosenElement(part, standing);
     const { anatomy } = standing.component;
     const content = (key: string): string | undefined => this.content(key, standing);
@@ -244,7 +251,7 @@ class FieldBuilder {
   }
 
   /** What a select offers: the entries of its list, the chosen one marked; what stands in it though no entry says so comes first. */
-  private options(part: Part, standing: Standing, value: string): FieldNode[] {
+  private options(part: Part, standing: RenderScope, value: string): FieldNode[] {
     const name = nameIn(standing, part.name);
     const option = (attributes: Attributes, text: string): FieldNode => ({
       tag: 'option',
@@ -284,7 +291,7 @@ class FieldBuilder {
   }
 
   /** A box around entries to choose from, as assistive technology sees it. */
-  private listAttributes(part: Part, standing: Standing, unit: Unit): Attributes {
+  private listAttributes(part: Part, standing: RenderScope, unit: Unit): Attributes {
     if (this.input.mode === 'held') return [];
     const local = this.localName(part, standing, unit);
     if (choicesOf(unit.standing.component)?.list !== local) return [];
@@ -299,7 +306,7 @@ class FieldBuilder {
   }
 
   /** An entry of a list, as assistive technology sees it. */
-  private optionAttributes(standing: Standing, unit: Unit): Attributes {
+  private optionAttributes(standing: RenderScope, unit: Unit): Attributes {
     const { outer, nested, component, entry } = standing;
     if (this.input.mode === 'held' || !outer || !nested?.repeat) return [];
     // What a control holds is drawn once more for eyes; readers have it from the control.
@@ -341,7 +348,7 @@ class FieldBuilder {
   private activeEntry({ entry, way }: Choices, unit: Unit): string | null {
     const holder = this.holderAt(unit.standing, way);
     for (const each of this.entries(entry, holder)) {
-      const within = standingWithin(holder, entry, each);
+      const within = renderScopeWithin(holder, entry, each);
       if ((within.combination['focus'] ?? 'out') === 'out') continue;
       const { name } = within.component.anatomy.root;
       return this.idOf(name, { ...unit, standing: within, copy: `${unit.copy}-${each!.index + 1}` });
@@ -361,7 +368,7 @@ class FieldBuilder {
   }
 
   /** Held: all axes of the component. Shipped: the options that it does not take from the component around it, and its states. */
-  private rootAttributes(standing: Standing): Attributes {
+  private rootAttributes(standing: RenderScope): Attributes {
     const { mode, names } = this.input;
     const { component, combination, nested } = standing;
     const shown = component.space.axes.filter(
@@ -376,7 +383,7 @@ class FieldBuilder {
   }
 
   /** A part's name in the component of the unit that it belongs to. */
-  private localName(part: Part, standing: Standing, { standing: { way } }: Unit): string {
+  private localName(part: Part, standing: RenderScope, { standing: { way } }: Unit): string {
     const name = nameIn(standing, part.name);
     return way === '' ? name : name.slice(way.length + 1);
   }
@@ -390,19 +397,19 @@ class FieldBuilder {
     return `${this.input.id}-${nameIn(standing, part).replaceAll('/', '--')}${copy}`;
   }
 
-  private text(part: Part, standing: Standing): string | undefined {
+  private text(part: Part, standing: RenderScope): string | undefined {
     const { content } = this.ownPart(part, standing);
     return content === null ? undefined : this.content(content, standing) || undefined;
   }
 
   /** The part as its own component has it: in that it names that component's content. */
-  private ownPart(part: Part, standing: Standing): Part {
+  private ownPart(part: Part, standing: RenderScope): Part {
     const own = part.name.split('/').at(-1)!;
     return part.nested === null ? part : standing.component.anatomy.byName.get(own)!;
   }
 
   /** What is given counts; else what the key itself says of where it comes from. */
-  private content(name: string, standing: Standing): string | undefined {
+  private content(name: string, standing: RenderScope): string | undefined {
     const { standing: at, key, entry } = contentSource(standing, name);
     const { sample, combination, component } = this.input;
     const written = at.nested === null ? sample?.content[key] : entry;
@@ -418,13 +425,13 @@ class FieldBuilder {
   }
 
   /** What stands in a control; nothing while that is empty. */
-  private entered(name: string, standing: Standing): string {
+  private entered(name: string, standing: RenderScope): string {
     const { standing: owner } = contentSource(standing, name);
     return owner.combination['content'] === 'empty' ? '' : (this.content(name, standing) ?? '');
   }
 
   /** The same as the control shows it. */
-  private writtenIn(part: Part, standing: Standing): string {
+  private writtenIn(part: Part, standing: RenderScope): string {
     const { written, locale } = this.input;
     if (written !== undefined && standing.way === '') return written;
     const { component, combination } = standing;
@@ -434,7 +441,7 @@ class FieldBuilder {
     return valueText(component.document, component.space.axes, combination, value, locale);
   }
 
-  private surroundings(standing: Standing): Surroundings {
+  private surroundings(standing: RenderScope): Surroundings {
     const { anatomy } = standing.component;
     const list = listKey(standing.component);
     return {

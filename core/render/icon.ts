@@ -1,6 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { escapeHtml } from '../text/html-text';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { ProblemList, type LocalProblem } from '../json/problem';
 import { TextCache } from '../json/text-cache';
 
@@ -51,7 +51,7 @@ export const plainIcon = (svg: string): string | null =>
   });
 
 function readIcon(svg: string, leftOut: (text: string) => void): Node | null {
-  if (svg.length > LIMITS.iconLetters) return null;
+  if (svg.length > QUOTAS.iconLetters) return null;
   try {
     if (XMLValidator.validate(svg) !== true) return null;
     const roots = (parser.parse(svg) as Parsed[]).filter(node => 'svg' in node);

@@ -23,7 +23,7 @@ export interface ComponentNames {
 }
 
 /** Every name of a system that reaches CSS and markup, but for those of tokens (`token-names`). No two are the same. */
-export interface Names {
+export interface OutputNames {
   readonly prefix: string;
   readonly component: (id: string) => ComponentNames;
   /** Attribute that chooses a modifier's context: `data-theme`. */
@@ -36,16 +36,16 @@ export interface Names {
 
 type NamedSystem = Pick<System, 'prefix' | 'components' | 'tokens'>;
 
-const known = new ObjectMemo<Names>();
+const known = new ObjectMemo<OutputNames>();
 
 /** The names of a system; the same object as long as nothing that bears a name comes, goes or is renamed. */
-export const namesOf = (system: NamedSystem): Names => known.of([system], () => equalNames(system));
+export const namesOf = (system: NamedSystem): OutputNames => known.of([system], () => equalNames(system));
 
 /** So many sets of names are kept for later versions of a system. */
 const MAX_KEPT = 16;
-const kept = new Map<string, Names>();
+const kept = new Map<string, OutputNames>();
 
-function equalNames(system: NamedSystem): Names {
+function equalNames(system: NamedSystem): OutputNames {
   const { prefix, components, tokens } = system;
   const key = JSON.stringify([
     prefix,
@@ -83,7 +83,7 @@ const STATE_ATTRIBUTES = STATE_CATALOGUE.flatMap(({ id, values }) => [
   ...values.flatMap(({ mark }) => mark?.attribute ?? []),
 ]);
 
-function makeNames({ prefix, components, tokens }: NamedSystem): Names {
+function makeNames({ prefix, components, tokens }: NamedSystem): OutputNames {
   const attributes = new Allocation(new Set(STATE_ATTRIBUTES));
   const anew = attributes.give(`data-${prefix}-anew`);
   const contexts = new Map(

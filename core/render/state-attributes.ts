@@ -6,22 +6,22 @@ import { isReached } from '../components/nesting/entries';
 import type { Axis } from '../space/axis';
 import type { StateMark } from '../space/state-catalogue';
 import type { ComponentNames } from './names';
-import { nameIn, type Standing } from './render-scope';
+import { nameIn, type RenderScope } from './render-scope';
 
 export type Attributes = [name: string, value: string][];
 
 /** The element that a control is where the component stands. */
-export function chosenElement({ element, elements }: Part, { combination }: Standing): string {
+export function chosenElement({ element, elements }: Part, { combination }: RenderScope): string {
   const chosen = elements.length > 1 ? combination[ELEMENT_AXIS] : undefined;
   return chosen !== undefined && elements.includes(chosen) ? chosen : element;
 }
 
 /** The `type` of an input: what is secret is text while it is shown. */
-export const inputType = ({ type }: Part, { combination }: Standing): string =>
+export const inputType = ({ type }: Part, { combination }: RenderScope): string =>
   type === 'password' && combination['secret'] === 'shown' ? 'text' : (type ?? 'text');
 
 /** How markup says on a component's root in which states it is, as far as no browser finds out by itself. */
-export function rootMarks(standing: Standing, names: ComponentNames): Attributes {
+export function rootMarks(standing: RenderScope, names: ComponentNames): Attributes {
   const { component, combination, nested } = standing;
   const { bearer } = component.anatomy;
   const isSeen = bearer !== null && showsPlaceholder(chosenElement(bearer, standing), bearer.type);
@@ -37,7 +37,7 @@ export function rootMarks(standing: Standing, names: ComponentNames): Attributes
 }
 
 /** The same on the element that bears the states. */
-export const bearerMarks = ({ component, combination }: Standing, element: string): Attributes =>
+export const bearerMarks = ({ component, combination }: RenderScope, element: string): Attributes =>
   component.space.axes.flatMap((axis): Attributes => {
     const mark = axis.state?.values.find(value => value.id === combination[axis.id])?.mark;
     return mark?.on === 'control' && mark.attribute !== 'value' ? [controlMark(mark, element)] : [];

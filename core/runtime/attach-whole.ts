@@ -1,6 +1,6 @@
 import type { Act } from '../behaviour/acts';
 import { COMPARING } from '../behaviour/comparing-checks';
-import { VALUE_KINDS } from '../behaviour/kinds/value-kinds';
+import { BEHAVIOUR_KINDS } from '../behaviour/kinds/value-kinds';
 import { noting } from './extras/noting';
 import type { ControlView, AttachOptions } from './page-field';
 import { listView } from './list-view';
@@ -24,7 +24,7 @@ export function attachWhole(
     readonly onDone?: () => void;
   },
 ): AttachedField {
-  const kind = VALUE_KINDS[plan.value.kind] ?? VALUE_KINDS['text']!;
+  const kind = BEHAVIOUR_KINDS[plan.value.kind] ?? BEHAVIOUR_KINDS['text']!;
   const control = CONTROLS[plan.value.kind];
   const needed = EXTRAS.filter(({ isNeeded }) => isNeeded(plan)).map(({ make }) => make);
   return new LiveField(

@@ -1,4 +1,4 @@
-import type { Act, Entry } from '../behaviour/acts';
+import type { Act, EntryReference } from '../behaviour/acts';
 import type { FieldState } from '../behaviour/field-state';
 import type { Fails, Plan } from '../behaviour/plan';
 import type { ValueKind } from '../behaviour/kinds/value-kind';
@@ -35,7 +35,8 @@ export interface ShippedKind {
 }
 
 /** An entry as acts count it. */
-const placed = (entry: number | null): Entry | null => (entry === null ? null : { place: entry + 1 });
+const placed = (entry: number | null): EntryReference | null =>
+  entry === null ? null : { place: entry + 1 };
 
 /**
  * The shipped markup of a field, alive. Editing, the caret, composition and undo stay the browser's; handlers of the page come first, and what they

@@ -21,7 +21,7 @@ import {
   ID,
   type Boxes,
   type Face,
-  type Place,
+  type InsertionPoint,
   type ShippedMark,
   type ShippedPlan,
   type Template,
@@ -116,7 +116,7 @@ function withinMarks({ space }: Component, { name, component, reading, repeat }:
 }
 
 /** The part around a part, and those behind it there, as they stand in the markup. */
-function placeOf({ anatomy }: Component, part: Part): Place {
+function insertionPointOf({ anatomy }: Component, part: Part): InsertionPoint {
   const outer = anatomy.outer(part)!;
   const at = outer.children.indexOf(part);
   return { outer: outer.name, behind: outer.children.slice(at + 1).map(({ name }) => name) };
@@ -152,7 +152,7 @@ function templatesOf(system: System, component: Component, sample: SampleDocumen
       ...sample?.content,
       ...(key === null ? {} : { [key]: ' ' }),
     });
-    return html === null ? [] : [{ part: part.name, template, html, ...placeOf(component, part) }];
+    return html === null ? [] : [{ part: part.name, template, html, ...insertionPointOf(component, part) }];
   });
 }
 
@@ -175,7 +175,7 @@ function facesOf(system: System, component: Component, sample: SampleDocument | 
         ? htmlOf(system, component, part, { ...sample?.content, [key!]: text })
         : null;
     });
-    return [{ part: part.name, axis: place, html, ...placeOf(component, part) }];
+    return [{ part: part.name, axis: place, html, ...insertionPointOf(component, part) }];
   });
 }
 

@@ -22,20 +22,20 @@ export interface WithinMark {
 }
 
 /** Where a part stands that comes and goes: the part around it, and those that follow it there. */
-export interface Place {
+export interface InsertionPoint {
   readonly outer: string;
   readonly behind: readonly string[];
 }
 
 /** A part that looks otherwise by a state: its markup by the value of an axis; `null` where it is not there. */
-export interface Face extends Place {
+export interface Face extends InsertionPoint {
   readonly part: string;
   readonly axis: number;
   readonly html: readonly (string | null)[];
 }
 
 /** A part whose text follows from what is entered: the template, and its markup without a text. */
-export interface Template extends Place {
+export interface Template extends InsertionPoint {
   readonly part: string;
   readonly template: string;
   readonly html: string;

@@ -45,16 +45,16 @@ export function readCondition(
   return readableSoFar ? box : null;
 }
 
-interface Names {
+interface AxisNames {
   /** The same list for the same axes or values, in which what is misspelt is soon found. */
   readonly ids: readonly string[];
   /** As a message lists them. */
   readonly told: string;
 }
-const known = new ObjectMemo<Names>();
+const known = new ObjectMemo<AxisNames>();
 
 /** The names of axes, or of an axis's values. */
-const namesOf = (named: readonly { readonly id: string }[]): Names =>
+const namesOf = (named: readonly { readonly id: string }[]): AxisNames =>
   known.of([named], () => {
     const ids = Object.freeze(named.map(({ id }) => id));
     return { ids, told: oneOf(ids, 12) };

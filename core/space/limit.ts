@@ -10,4 +10,4 @@ export interface Limit {
 }
 
 /** Limits as far as they decide. */
-export type Deciding = Pick<Limit, 'region' | 'holds'>;
+export type LimitRegion = Pick<Limit, 'region' | 'holds'>;

@@ -6,7 +6,7 @@ import type { ComponentDocument, RuleDocument } from '../documents/component-doc
 import { ProblemList } from '../json/problem';
 import type { Property } from '../css/property';
 import { PROPERTIES } from '../css/property-registry';
-import { valueKind } from '../css/value-types';
+import { valueType } from '../css/value-types';
 import { readValue } from '../css/value-syntax';
 import { conditionOver, randomAxes, settlingLimits } from './random-component';
 import { smallDocuments } from './small-system';
@@ -151,7 +151,7 @@ export const LITERALS: Readonly<Record<string, readonly string[]>> = {
 const WIDE = ['inherit', 'initial', 'unset'];
 
 const sized = (dimension: 'length' | 'number' | 'time'): Property[] =>
-  PROPERTIES.filter(({ kind }) => valueKind(kind).calc[0] === dimension);
+  PROPERTIES.filter(({ kind }) => valueType(kind).calc[0] === dimension);
 
 const LEAVES = {
   length: ['2px', '-3.5px', '0.25rem', '1em', '{t.plain}', '{t.low}', '{t.far}'],
@@ -185,7 +185,7 @@ function calculation(
 
 /** Everything that can be said of a property of a part. */
 function textsFor(property: Property, partIndex: number): fc.Arbitrary<string> {
-  const kind = valueKind(property.kind);
+  const kind = valueType(property.kind);
   const literals = [
     ...(LITERALS[property.kind] ?? []),
     ...property.keywords,

@@ -1,4 +1,4 @@
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 /** The shortest decimal of at most `places` places, never an exponent, never `-0`. */
 export function shortDecimal(value: number, places = 4): string {
   const text = value
@@ -47,7 +47,7 @@ export function isDeeplyBracketed(css: string): boolean {
   for (const letter of css) {
     if (letter === '(' || letter === '[' || letter === '{') depth++;
     else if (letter === ')' || letter === ']' || letter === '}') depth--;
-    if (depth > LIMITS.brackets) return true;
+    if (depth > QUOTAS.brackets) return true;
   }
   return false;
 }

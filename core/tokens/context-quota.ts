@@ -1,4 +1,4 @@
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
 import type { Modifier, Layer } from './contexts';
 import type { DeclaredGroup } from './token-tree';
@@ -12,7 +12,7 @@ interface Choices {
  * The contexts of modifiers as far as the tokens of all of them together are not too many: each is another value of every token. The usual one
  * of each modifier stays; `tell` is told of the first modifier that loses some.
  */
-export function withinLimit(choices: Choices, tell: (modifier: string, message: string) => void): Choices {
+export function withinQuota(choices: Choices, tell: (modifier: string, message: string) => void): Choices {
   const { modifiers, layers } = choices;
   const always = sum(layers.map(({ modifier, trees }) => (modifier === null ? sum(countedIn(trees)) : 0)));
   const own = (modifier: string, context: string): number =>
@@ -22,7 +22,7 @@ export function withinLimit(choices: Choices, tell: (modifier: string, message: 
     const usual = modifier.default ?? modifier.contexts[0];
     const contexts = modifier.contexts.filter(context => {
       const more = always + own(modifier.name, context);
-      if (context !== usual && tokens + more > LIMITS.tokensInContexts) return false;
+      if (context !== usual && tokens + more > QUOTAS.tokensInContexts) return false;
       tokens += more;
       return true;
     });
@@ -32,7 +32,7 @@ export function withinLimit(choices: Choices, tell: (modifier: string, message: 
   if (!first) return choices;
   tell(
     first.name,
-    `The contexts of all modifiers can hold ${LIMITS.tokensInContexts.toLocaleString('en')} tokens together, those that hold in each counted with each.`,
+    `The contexts of all modifiers can hold ${QUOTAS.tokensInContexts.toLocaleString('en')} tokens together, those that hold in each counted with each.`,
   );
   return { modifiers: left, layers };
 }

@@ -1,9 +1,9 @@
 import type { Layer } from './contexts';
 import { isObject, pointer, valueAt, type Step } from '../json/json';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { brief, ProblemList, type Problem } from '../json/problem';
 import { nearest } from '../text/suggestions';
-import { withinLimit } from './context-quota';
+import { withinQuota } from './context-quota';
 import type { ColorScheme, ContextInput, Modifier } from './contexts';
 import { mediaQuery } from './media-query';
 import { decoded, fragmentSteps } from './references';
@@ -11,7 +11,7 @@ import { mergeTrees, NO_TOKENS, readTree, type DeclaredGroup, type Origin, type 
 import type { Documents } from '../documents/document-kinds';
 
 /** The resolver document read: what there is to choose, and the layers in the order in which they are merged. */
-export interface Resolver {
+export interface ResolverDocument {
   readonly modifiers: readonly Modifier[];
   readonly layers: readonly Layer[];
   readonly problems: readonly Problem[];
@@ -21,7 +21,7 @@ export interface Resolver {
  * Reads a resolver document (resolver module 2025.10) with the token files it names. Without one, all token files are
  * merged in the order of their names.
  */
-export function readResolver(documents: Documents, path: string | undefined): Resolver {
+export function readResolver(documents: Documents, path: string | undefined): ResolverDocument {
   const problems: Problem[] = [];
   const report: Report = (origin, tell) => {
     const list = new ProblemList();
@@ -54,7 +54,7 @@ export function readResolver(documents: Documents, path: string | undefined): Re
   }
   const reader = new ResolverReader(documents, path, document, report);
   const layers = reader.layers();
-  const within = withinLimit({ modifiers: reader.modifiers, layers }, (modifier, message) =>
+  const within = withinQuota({ modifiers: reader.modifiers, layers }, (modifier, message) =>
     report({ file: path, pointer: reader.places.get(modifier)! }, (list, here) =>
       list.error(here, 'too-many', message),
     ),
@@ -146,13 +146,13 @@ class ResolverReader {
 
   /** Contexts as far as there may be so many; those beyond are told and left out. */
   private withinLimit(names: readonly string[], at: Step[]): readonly string[] {
-    const room = LIMITS.contexts - this.contexts;
+    const room = QUOTAS.contexts - this.contexts;
     this.contexts += names.length;
     if (names.length > room)
       this.fail(
         at,
         'too-many',
-        `The modifiers of a system can have ${LIMITS.contexts} contexts together; with these there are ${this.contexts}.`,
+        `The modifiers of a system can have ${QUOTAS.contexts} contexts together; with these there are ${this.contexts}.`,
       );
     return names.slice(0, Math.max(0, room));
   }
@@ -286,7 +286,7 @@ function relativeTo(file: string, target: string): string {
 }
 
 /** All layers of one complete input merged into one tree. */
-export function mergedTree(resolver: Resolver, input: ContextInput): DeclaredGroup {
+export function mergedTree(resolver: ResolverDocument, input: ContextInput): DeclaredGroup {
   return mergeTrees(
     resolver.layers.flatMap(
       layer => layer.trees.get(layer.modifier === null ? '' : (input[layer.modifier] ?? '')) ?? [],

@@ -3,7 +3,7 @@ import type { Layer } from './contexts';
 import type { DeclaredGroup } from './token-tree';
 
 /** Which modifiers have a say in a token by declaring it, or what it is inherited from. */
-export interface Declarations {
+export interface TokenDeclarations {
   readonly by: (key: string) => ReadonlySet<string>;
 }
 
@@ -15,7 +15,7 @@ interface Extension {
 }
 
 /** Looks through all layers of a resolver, in every context. */
-export function declarationsOf(layers: readonly Layer[]): Declarations {
+export function declarationsOf(layers: readonly Layer[]): TokenDeclarations {
   const declared = new Map<string, Set<string>>();
   const extensions: Extension[] = [];
   const visit = (group: DeclaredGroup, names: readonly string[], modifier: string | null): void => {

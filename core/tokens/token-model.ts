@@ -1,9 +1,9 @@
 import type { Documents } from '../documents/document-kinds';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import type { Problem } from '../json/problem';
 import { completeInput, ContextError, type ContextInput, type Modifier } from './contexts';
-import { mergedTree, readResolver, type Resolver } from './resolver';
-import { declarationsOf, type Declarations } from './token-declarations';
+import { mergedTree, readResolver, type ResolverDocument } from './resolver';
+import { declarationsOf, type TokenDeclarations } from './token-declarations';
 import { resolveTokens, type TokenSet } from './token-set';
 
 /** So many contexts are looked at one by one. */
@@ -11,14 +11,14 @@ const MAX_CONTEXTS = 64;
 
 /** The tokens of a system in all its contexts; each context is resolved when first asked for, then kept. */
 export class TokenModel {
-  private readonly resolver: Resolver;
+  private readonly resolver: ResolverDocument;
   private readonly sets = new Map<string, TokenSet>();
   private faults: readonly Problem[] | null = null;
   private all: readonly TokenSet[] | null = null;
   private usualSet: TokenSet | null = null;
   /** What was resolved last: most tokens of another context are declared as in this one, and taken over from it. */
   private latest: TokenSet | undefined;
-  private declarations: Declarations | null = null;
+  private declarations: TokenDeclarations | null = null;
   private readonly setsBefore: ReadonlyMap<string, TokenSet>;
 
   constructor(
@@ -116,7 +116,7 @@ export class TokenModel {
     // What is wrong only where two modifiers meet is wrong too.
     const looked = new Set<TokenSet>();
     for (const input of this.everyInput()) {
-      if (found.size > LIMITS.problemsFound) break;
+      if (found.size > QUOTAS.problemsFound) break;
       if (!this.usable(input)) continue;
       const set = this.in(input);
       if (!looked.has(set)) set.problems.forEach(add);

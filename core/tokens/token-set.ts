@@ -1,5 +1,5 @@
 import { isObject, pointer, valueAt, type JsonObject, type Step } from '../json/json';
-import { LIMITS } from '../json/quotas';
+import { QUOTAS } from '../json/quotas';
 import { ObjectMemo } from '../json/object-memo';
 import { oneOf, ProblemList, type Problem } from '../json/problem';
 import { nearest, Suggestions } from '../text/suggestions';
@@ -36,7 +36,7 @@ export interface TokenSet {
   readonly problems: readonly Problem[];
 }
 
-interface Entry {
+interface CachedToken {
   readonly key: string;
   readonly path: string;
   readonly declared: DeclaredToken;
@@ -76,7 +76,7 @@ function wholeSet(root: DeclaredGroup, before: TokenSet | undefined, problems: P
   const unresolved = new Set<string>();
   let isTold = false;
   for (const [key, { declared }] of entries) {
-    if (problems.length > LIMITS.problemsFound) {
+    if (problems.length > QUOTAS.problemsFound) {
       const words = 'So much is wrong in the tokens that not all of them were looked at.';
       if (!isTold) problems.push(problemAt(declared.origin, [], 'too-many-problems', words));
       isTold = true;
@@ -100,7 +100,7 @@ function changedSet(root: DeclaredGroup, before: TokenSet): TokenSet | null {
   const changed = changedEntries(old.root, root, AT_TOP);
   if (!changed) return null;
   const entries = new Map(changed.map(entry => [entry.key, entry]));
-  const entry = (key: string): Entry | undefined => {
+  const entry = (key: string): CachedToken | undefined => {
     const token = before.byKey.get(key);
     return entries.get(key) ?? (token && entryOf.get(token));
   };
@@ -148,7 +148,7 @@ function usersIn(set: TokenSet): Users {
 const MAX_CHAIN = 500;
 
 /** What each token was resolved from. */
-const entryOf = new WeakMap<Token, Entry>();
+const entryOf = new WeakMap<Token, CachedToken>();
 
 /** Thrown where a token cannot be resolved, after it has been said why. One for all: where it comes from tells nobody anything. */
 const UNRESOLVED = new Error('This token cannot be resolved.');
@@ -161,7 +161,7 @@ class TokenResolver {
   private suggestions: Suggestions | null = null;
 
   constructor(
-    private readonly entry: (key: string) => Entry | undefined,
+    private readonly entry: (key: string) => CachedToken | undefined,
     private readonly keys: () => Iterable<string>,
     private readonly before: TokenSet | undefined,
     private readonly problems: Problem[],
@@ -186,7 +186,7 @@ class TokenResolver {
     return token;
   }
 
-  private unchanged(entry: Entry, open: readonly string[]): Token | null {
+  private unchanged(entry: CachedToken, open: readonly string[]): Token | null {
     const token = this.before?.byKey.get(entry.key);
     const old = token && entryOf.get(token);
     if (!old || !isSameEntry(old, entry)) return null;
@@ -196,7 +196,7 @@ class TokenResolver {
     return same ? token : null;
   }
 
-  private compute(entry: Entry, open: readonly string[]): Token {
+  private compute(entry: CachedToken, open: readonly string[]): Token {
     const { body, origin } = entry.declared;
     const raw = body['$value'];
     const replaced = this.replaced(raw, entry, ['$value'], open);
@@ -234,7 +234,7 @@ class TokenResolver {
     return token;
   }
 
-  private typeOf(entry: Entry, raw: unknown): string {
+  private typeOf(entry: CachedToken, raw: unknown): string {
     const { body, origin } = entry.declared;
     const own = body['$type'];
     const reference = readReference(raw);
@@ -270,7 +270,12 @@ class TokenResolver {
   }
 
   /** The value with every reference replaced by what it stands for. */
-  private replaced(value: unknown, entry: Entry, at: readonly Step[], open: readonly string[]): unknown {
+  private replaced(
+    value: unknown,
+    entry: CachedToken,
+    at: readonly Step[],
+    open: readonly string[],
+  ): unknown {
     const reference = readReference(value);
     if (reference) return this.followed(reference, entry, at, open);
     if (Array.isArray(value))
@@ -283,7 +288,7 @@ class TokenResolver {
 
   private followed(
     reference: Reference,
-    entry: Entry,
+    entry: CachedToken,
     at: readonly Step[],
     open: readonly string[],
   ): unknown {
@@ -343,7 +348,7 @@ class TokenResolver {
   }
 }
 
-function isSameEntry(a: Entry, b: Entry): boolean {
+function isSameEntry(a: CachedToken, b: CachedToken): boolean {
   if (a === b) return true;
   const [before, now] = [a.declared, b.declared];
   return (
@@ -388,7 +393,12 @@ function within({ own }: DeclaredGroup, { type, deprecated }: Outer): Omit<Outer
 
 const keyOf = ({ names }: Outer, name: string): string => (names === '' ? name : `${names}.${name}`);
 
-function entryFor(declared: DeclaredToken, name: string, outer: Outer, inner: Omit<Outer, 'names'>): Entry {
+function entryFor(
+  declared: DeclaredToken,
+  name: string,
+  outer: Outer,
+  inner: Omit<Outer, 'names'>,
+): CachedToken {
   const key = keyOf(outer, name);
   return {
     key,
@@ -400,7 +410,7 @@ function entryFor(declared: DeclaredToken, name: string, outer: Outer, inner: Om
 }
 
 /** The tokens that stand otherwise in a later state of a group; `null` where not the same tokens are there, in one order. */
-function changedEntries(before: DeclaredGroup, now: DeclaredGroup, outer: Outer): Entry[] | null {
+function changedEntries(before: DeclaredGroup, now: DeclaredGroup, outer: Outer): CachedToken[] | null {
   if (before === now) return [];
   const inner = within(now, outer);
   const isOf = within(before, outer);
@@ -411,7 +421,7 @@ function changedEntries(before: DeclaredGroup, now: DeclaredGroup, outer: Outer)
     names.length === others.length &&
     names.every((name, index) => name === others[index]);
   if (!isSame) return null;
-  const changed: Entry[] = [];
+  const changed: CachedToken[] = [];
   for (const [name, member] of now.members) {
     const known = before.members.get(name)!;
     if (known === member) continue;
@@ -425,20 +435,20 @@ function changedEntries(before: DeclaredGroup, now: DeclaredGroup, outer: Outer)
   return changed;
 }
 
-const listed = new ObjectMemo<Map<string, readonly Entry[]>>();
+const listed = new ObjectMemo<Map<string, readonly CachedToken[]>>();
 
 /** The tokens of a group and all within it, in their order. A group that has not changed gives the same entries. */
-function entriesOf(group: DeclaredGroup, outer: Outer): readonly Entry[] {
-  const known = listed.of([group], () => new Map<string, readonly Entry[]>());
+function entriesOf(group: DeclaredGroup, outer: Outer): readonly CachedToken[] {
+  const known = listed.of([group], () => new Map<string, readonly CachedToken[]>());
   const key = JSON.stringify(outer);
   let entries = known.get(key);
   if (!entries) known.set(key, (entries = listEntries(group, outer)));
   return entries;
 }
 
-function listEntries(group: DeclaredGroup, outer: Outer): Entry[] {
+function listEntries(group: DeclaredGroup, outer: Outer): CachedToken[] {
   const inner = within(group, outer);
-  return [...group.members].flatMap(([name, member]): readonly Entry[] =>
+  return [...group.members].flatMap(([name, member]): readonly CachedToken[] =>
     member.kind === 'group'
       ? entriesOf(member, { names: keyOf(outer, name), ...inner })
       : [entryFor(member, name, outer, inner)],

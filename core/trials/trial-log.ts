@@ -1,5 +1,5 @@
 import type { Act } from '../behaviour/acts';
-import { noted } from '../behaviour/act-recorder';
+import { recorded } from '../behaviour/act-recorder';
 import { planOf } from '../behaviour/make-plan';
 import type { Combination } from '../space/space';
 import { givenOf, type Trial, type TrialField } from './trials';
@@ -19,7 +19,7 @@ export type TrialLog = readonly LogEntry[];
 export function logged(log: TrialLog, { name, component }: TrialField, act: Act, value: string): TrialLog {
   const before = log.findLastIndex(entry => entry.name !== name) + 1;
   const notes = log.slice(before).map(entry => entry.act);
-  const after = noted(notes, act, planOf(component).kind.takesText);
+  const after = recorded(notes, act, planOf(component).kind.takesText);
   // The field may have been left just now by a key: what it holds belongs to that.
   const isLeft = act.kind === 'leave';
   if (after === notes && !isLeft) return log;

@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { writeJson } from '@periwinkle/core/json/json-text';
 import { documentPieces, PIECE_LETTERS, type DocumentText } from './document-texts';
 import { rawObject, RawJson } from './raw-json';
@@ -9,7 +9,7 @@ import { UnderWay } from './under-way';
 
 /** Texts of answers that readers have not taken yet, of all of them; readers of one system share its documents. */
 const underWay = new UnderWay<{ readonly text: string | null }>(
-  LIMITS.lettersUnderWay,
+  QUOTAS.lettersUnderWay,
   ({ text }) => text?.length ?? 0,
   2_000,
 );

@@ -1,7 +1,7 @@
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Config } from './config';
@@ -19,7 +19,7 @@ export function createApp(config: Config, database: OpenDatabase, workers: Worke
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
-  app.use(fewOnAConnection(LIMITS.requestsAtOnce));
+  app.use(fewOnAConnection(QUOTAS.requestsAtOnce));
   app.use(pinoHttp({ logger, autoLogging: config.logLevel === 'debug' || config.logLevel === 'info' }));
   app.use(allowHosts(config.allowedHosts));
   app.use(
@@ -45,7 +45,7 @@ export function createApp(config: Config, database: OpenDatabase, workers: Worke
       strictTransportSecurity: false,
     }),
   );
-  app.use(sameOriginWrites, fewAtOnce(LIMITS.answersAtOnce));
+  app.use(sameOriginWrites, fewAtOnce(QUOTAS.answersAtOnce));
   app.use('/api', apiRoutes(database, workers, new EventTail(database.db), config.authorHeader), unknownPath);
   if (config.webFolder !== null) serveWeb(app, config.webFolder);
   app.use(unknownPath);

@@ -3,7 +3,7 @@ import { setTimeout } from 'node:timers/promises';
 import { drizzle } from 'drizzle-orm/mysql2';
 import type { MySqlTransactionConfig } from 'drizzle-orm/mysql-core';
 import { createPool } from 'mysql2/promise';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { causeCode, causeOf, DatabaseError } from './database-error';
 import { migrateTables } from './migrating';
 import * as schema from './schema';
@@ -39,7 +39,7 @@ export function connectTo(url: string, connectionLimit: number, queueLimit = 0):
 
 /** Connects and brings the tables up to date. */
 export async function openDatabase(url: string, migrationsFolder: string): Promise<OpenDatabase> {
-  const opened = connectTo(url, 10, LIMITS.questionsWaiting);
+  const opened = connectTo(url, 10, QUOTAS.questionsWaiting);
   const { pool } = opened;
   try {
     const connection = await pool.getConnection();

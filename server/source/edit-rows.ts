@@ -1,5 +1,5 @@
 import { and, asc, eq, gt, lte, sql, type SQL } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { Database } from './open-database';
 import type { Transaction } from './database';
 import { rawList, rawObject, RawJson } from './raw-json';
@@ -51,7 +51,7 @@ export const editsJson = (edits: readonly StoredEdit[]): RawJson => rawList(edit
 export async function editsWhere(
   db: Database | Transaction,
   where: SQL | undefined,
-  most: number = LIMITS.editsTold,
+  most: number = QUOTAS.editsTold,
 ): Promise<StoredEdit[]> {
   const sizes = await db
     .select({ id: edits.id, letters: sql<number>`char_length(${edits.patch})`.mapWith(Number) })
@@ -61,7 +61,7 @@ export async function editsWhere(
     .limit(most);
   let letters = 0;
   const fitting = sizes.filter(
-    (each, place) => (letters += each.letters) <= LIMITS.lettersTold || place === 0,
+    (each, place) => (letters += each.letters) <= QUOTAS.lettersTold || place === 0,
   );
   const last = fitting.at(-1);
   if (!last) return [];
@@ -84,7 +84,7 @@ export const editsAfter = (
 export type ToldEdit = Omit<StoredEdit, 'patch'> & { readonly patch: string | null };
 
 /** So many at once come to no more letters than any answer may tell. */
-const EVENTS_AT_ONCE = Math.floor(LIMITS.lettersTold / LIMITS.eventLetters);
+const EVENTS_AT_ONCE = Math.floor(QUOTAS.lettersTold / QUOTAS.eventLetters);
 
 /** What listeners who know of a given edit are to be told next, oldest first. */
 export async function eventsAfter(
@@ -95,7 +95,7 @@ export async function eventsAfter(
   const { patch } = edits;
   const short = sql<
     string | null
-  >`case when char_length(${patch}) <= ${LIMITS.eventLetters} then ${patch} end`;
+  >`case when char_length(${patch}) <= ${QUOTAS.eventLetters} then ${patch} end`;
   const rows = await db
     .select({ ...EDIT_COLUMNS, patch: short })
     .from(edits)

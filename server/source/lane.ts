@@ -1,5 +1,5 @@
 import { busy, type Refusal } from './refusal';
-import type { Told } from './work/messages';
+import type { WorkAnswer } from './work/messages';
 import type { Task, WorkerThread } from './worker-thread';
 
 export interface LaneLimits {
@@ -12,7 +12,7 @@ export interface LaneLimits {
   readonly answerMs: number;
 }
 
-interface Waiting {
+interface QueuedRequest {
   readonly letters: number;
   readonly since: number;
   readonly begin: () => void;
@@ -32,8 +32,8 @@ const LONGEST = 0.3;
  * The way to a thread: requests in their order, of which neither too many wait nor any too long. Whoever would is told so at once: the longer
  * requests take at present, the shorter they may wait to be begun.
  */
-export class Lane {
-  private readonly waiting = new Set<Waiting>();
+export class RequestQueue {
+  private readonly waiting = new Set<QueuedRequest>();
   private lettersWaiting = 0;
   private begun = 0;
   private lettersBegun = 0;
@@ -49,7 +49,7 @@ export class Lane {
   }
 
   /** Has a task done, of a request of so many letters. Rejects with a `Refusal` where it was not begun, or had to be given up. */
-  async ask(task: Task, letters: number): Promise<Told> {
+  async ask(task: Task, letters: number): Promise<WorkAnswer> {
     if (this.waiting.size === 0 && this.hasRoom(letters)) this.begin(letters);
     else await this.turn(letters);
     const since = performance.now();

@@ -1,4 +1,4 @@
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { BODY_SCHEMAS } from './work/request-bodies';
 
 type Json = Record<string, unknown>;
@@ -244,7 +244,7 @@ export const OPENAPI: Json & { paths: Record<string, Json> } = {
     '/api/systems/{systemId}/edits': {
       get: {
         operationId: 'listEdits',
-        summary: `The next edits after one that is known, oldest first: ${LIMITS.editsTold} at most, fewer where they are long`,
+        summary: `The next edits after one that is known, oldest first: ${QUOTAS.editsTold} at most, fewer where they are long`,
         parameters: [
           systemId,
           parameter('after', 'query', 'Number of the last edit known'),

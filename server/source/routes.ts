@@ -1,6 +1,6 @@
 import { writeJson } from '@periwinkle/core/json/json-text';
 import { Router, text, type Request, type Response } from 'express';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { brief } from '@periwinkle/core/json/problem';
 import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
@@ -40,7 +40,7 @@ function headerText(
   request: Request,
   name: string,
   fallback: string,
-  most: number = LIMITS.nameLetters,
+  most: number = QUOTAS.nameLetters,
 ): string {
   const value = request.get(name);
   if (value === undefined) return fallback;
@@ -61,7 +61,7 @@ function keyIn(request: Request, name: string, fallback: () => string): string {
   const value = request.get(name);
   if (value === undefined) return fallback();
   if (!new RegExp(KEY).test(value))
-    throw badHeader(`${name} holds 1 to ${LIMITS.nameLetters} visible ASCII characters, without spaces.`);
+    throw badHeader(`${name} holds 1 to ${QUOTAS.nameLetters} visible ASCII characters, without spaces.`);
   return value;
 }
 
@@ -74,8 +74,8 @@ const authorsFrom =
     const name = Buffer.from(request.get(proxyHeader) ?? '', 'latin1')
       .toString('utf8')
       .trim();
-    if ([...name].length > LIMITS.nameLetters)
-      throw badHeader(`The header ${proxyHeader} may have ${LIMITS.nameLetters} letters at most.`);
+    if ([...name].length > QUOTAS.nameLetters)
+      throw badHeader(`The header ${proxyHeader} may have ${QUOTAS.nameLetters} letters at most.`);
     return name;
   };
 
@@ -130,14 +130,14 @@ export function apiRoutes(
   /** What the headers say of an edit, apart from what it does. */
   const namesOf = (request: Request) => ({
     systemId: idOf(request),
-    label: headerText(request, 'Periwinkle-Label', 'An edit', LIMITS.titleLetters),
+    label: headerText(request, 'Periwinkle-Label', 'An edit', QUOTAS.titleLetters),
     author: authorOf(request),
   });
   // What is small when it is sent must not become large: bodies are sent as they are.
   const bodies = (type: string, limit: number) => text({ type: [type], limit, inflate: false });
-  const json = bodies('application/json', LIMITS.documentLetters);
-  const wholeJson = bodies('application/json', LIMITS.unpackedBytes);
-  const patch = bodies(PATCH_TYPE, LIMITS.documentLetters);
+  const json = bodies('application/json', QUOTAS.documentLetters);
+  const wholeJson = bodies('application/json', QUOTAS.unpackedBytes);
+  const patch = bodies(PATCH_TYPE, QUOTAS.documentLetters);
   router.use((_, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();

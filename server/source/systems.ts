@@ -1,5 +1,5 @@
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { Database } from './open-database';
 import { inTransaction, snapshot, type Transaction } from './database';
 import { historyEnds, type HistoryEnds } from './changes';
@@ -131,12 +131,12 @@ export async function refuseOneMore(transaction: Transaction): Promise<void> {
     .select({ systems: count() })
     .from(systems)
     .where(isNull(systems.removedAt));
-  if (shelf!.systems >= LIMITS.systems)
+  if (shelf!.systems >= QUOTAS.systems)
     throw new Refusal(
       409,
       'too-many-systems',
       'The shelf is full',
-      `There can be ${LIMITS.systems} systems on a shelf; take one off it first.`,
+      `There can be ${QUOTAS.systems} systems on a shelf; take one off it first.`,
     );
 }
 

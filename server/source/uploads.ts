@@ -1,5 +1,5 @@
 import type { Request, RequestHandler, Response } from 'express';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { answerProblem } from './answers';
 import { problemText } from './problem-text';
 import { Refusal } from './refusal';
@@ -148,7 +148,7 @@ const CUT_MS = 500;
 
 /** What is sent is read as far as there is room for it: others wait, and what comes too slowly, or in crumbs, gives way to them. */
 export function uploadsInTurn(): RequestHandler {
-  const uploads = new Uploads(LIMITS.lettersUnderWay, PATIENCE_MS);
+  const uploads = new Uploads(QUOTAS.lettersUnderWay, PATIENCE_MS);
   return (request, response, next) => {
     const { 'transfer-encoding': transfer, 'content-length': length } = request.headers;
     const bytes = transfer === undefined ? Number(length ?? 0) : Infinity;

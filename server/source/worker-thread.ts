@@ -1,10 +1,10 @@
 import { Worker } from 'node:worker_threads';
 import { Refusal } from './refusal';
 import { watchedMemory } from './work/computing';
-import type { Asked, Told, WorkerSettings } from './work/messages';
+import type { WorkRequest, WorkAnswer, WorkerSettings } from './work/messages';
 
 /** What is asked of a thread, without the number it gets there. */
-export type Task = Omit<Asked, 'id'>;
+export type Task = Omit<WorkRequest, 'id'>;
 
 export interface ThreadSettings {
   readonly databaseUrl: string;
@@ -23,8 +23,8 @@ export interface Afterwards {
   readonly fault: (error: Error) => void;
 }
 
-interface Waiting {
-  readonly resolve: (told: Told) => void;
+interface PendingTask {
+  readonly resolve: (told: WorkAnswer) => void;
   readonly reject: (refusal: Refusal) => void;
 }
 
@@ -52,7 +52,7 @@ const interrupted = (): Refusal =>
 export class WorkerThread {
   private worker: Worker | null = null;
   private watched = watchedMemory();
-  private readonly waiting = new Map<number, Waiting>();
+  private readonly waiting = new Map<number, PendingTask>();
   private count = 0;
   private looking: NodeJS.Timeout | undefined;
   private resting: NodeJS.Timeout | undefined;
@@ -75,7 +75,7 @@ export class WorkerThread {
       workerData: settings,
       resourceLimits: { maxOldGenerationSizeMb: this.settings.mostMegabytes },
     });
-    worker.on('message', (told: Told) => this.take(told));
+    worker.on('message', (told: WorkAnswer) => this.take(told));
     // It exits as well, after an error such as that no memory is left.
     worker.on('error', error => this.after.fault(error));
     worker.on('exit', () => this.giveUp(worker));
@@ -84,14 +84,14 @@ export class WorkerThread {
   }
 
   /** Has a task done. Rejects with a `Refusal` where the thread had to be given up. */
-  ask(task: Task): Promise<Told> {
+  ask(task: Task): Promise<WorkAnswer> {
     const worker = this.start();
     clearTimeout(this.resting);
     this.looking ??= setInterval(() => this.look(), LOOK_MS);
     const id = ++this.count;
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject });
-      worker.postMessage({ id, ...task } satisfies Asked);
+      worker.postMessage({ id, ...task } satisfies WorkRequest);
     });
   }
 
@@ -109,7 +109,7 @@ export class WorkerThread {
     await worker.terminate();
   }
 
-  private take(told: Told): void {
+  private take(told: WorkAnswer): void {
     const waiting = this.waiting.get(told.id);
     if (!waiting) return;
     this.waiting.delete(told.id);

@@ -1,12 +1,12 @@
 import { availableParallelism } from 'node:os';
 import { setTimeout } from 'node:timers/promises';
 import { LRUCache } from 'lru-cache';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { collectGarbage } from './garbage';
-import { Lane, type LaneLimits } from './lane';
+import { RequestQueue, type LaneLimits } from './lane';
 import { WrittenRefusal, type Refusal } from './refusal';
 import { SlowSystems } from './slow-systems';
-import type { Told } from './work/messages';
+import type { WorkAnswer } from './work/messages';
 import type { Done, TaskInput, TaskName, TaskOutput } from './work/tasks';
 import { errorOf } from './work/plain-errors';
 import { WorkerThread, type Task } from './worker-thread';
@@ -29,15 +29,15 @@ const ITSELF_LETTERS = 10_000;
 const SMALL: LaneLimits = {
   atOnce: 64,
   lettersAtOnce: 64 * (HEAVY_LETTERS + ITSELF_LETTERS),
-  lettersWaiting: LIMITS.lettersWaiting,
-  answerMs: LIMITS.answerMs,
+  lettersWaiting: QUOTAS.lettersWaiting,
+  answerMs: QUOTAS.answerMs,
 };
 /** Large ones are done one by one: each is computed most of the time. Who asks for much is soon told that there is too much. */
 const LARGE: LaneLimits = {
   atOnce: 1,
-  lettersAtOnce: LIMITS.unpackedBytes,
-  lettersWaiting: LIMITS.lettersWaiting,
-  answerMs: LIMITS.answerMs,
+  lettersAtOnce: QUOTAS.unpackedBytes,
+  lettersWaiting: QUOTAS.lettersWaiting,
+  answerMs: QUOTAS.answerMs,
 };
 /** Systems that were opened lately are kept ready: so many, and for so long. */
 const READY = { max: 8, ttl: 10 * 60_000 };
@@ -46,12 +46,12 @@ const ENDED = { max: 1000, ttl: 60_000 };
 
 /** A thread with the ways to it. */
 class Ways {
-  readonly small: Lane;
-  readonly large: Lane;
+  readonly small: RequestQueue;
+  readonly large: RequestQueue;
 
   constructor(readonly thread: WorkerThread) {
-    this.small = new Lane(thread, SMALL);
-    this.large = new Lane(thread, LARGE);
+    this.small = new RequestQueue(thread, SMALL);
+    this.large = new RequestQueue(thread, LARGE);
   }
 }
 
@@ -74,7 +74,7 @@ export class Workers {
   /** `file` is what threads run (`work/worker.ts`, built); `onFault` is told of errors that end one. */
   constructor(file: URL, databaseUrl: string, onFault: (error: Error) => void) {
     const length = Math.min(MOST_THREADS, Math.max(1, Math.floor(availableParallelism() / 2)));
-    const settings = { databaseUrl, mostMs: LIMITS.workMs, mostMegabytes: 1024, restMs: REST_MS };
+    const settings = { databaseUrl, mostMs: QUOTAS.workMs, mostMegabytes: 1024, restMs: REST_MS };
     const after = { rest: (thread: WorkerThread) => this.afterRest(thread), fault: onFault };
     const ways = (isHeavy: boolean): Ways[] =>
       Array.from({ length }, () => new Ways(new WorkerThread(file, { ...settings, isHeavy }, after)));
@@ -96,7 +96,7 @@ export class Workers {
   ): Promise<TaskOutput<Name>> {
     const isLarge = letters > HEAVY_LETTERS || HEAVY_TASKS.has(name);
     const isAlone = isLarge || this.ended.has(systemId);
-    const ask = (how: Pick<Task, 'isHeavy' | 'isAlone'>): Promise<Told> =>
+    const ask = (how: Pick<Task, 'isHeavy' | 'isAlone'>): Promise<WorkAnswer> =>
       this.ask({ name, input, ...how }, systemId, letters);
     const isHeavy = isAlone || this.slow.isSlow(systemId);
     let told = await ask({ isHeavy, isAlone }).catch((refusal: Refusal) => {
@@ -114,7 +114,7 @@ export class Workers {
     return told.done as TaskOutput<Name>;
   }
 
-  private async ask(task: Task, systemId: string, letters: number): Promise<Told> {
+  private async ask(task: Task, systemId: string, letters: number): Promise<WorkAnswer> {
     const { thread, small, large } = this.waysOf(systemId, task.isHeavy);
     const told = await (task.isAlone ? large : small).ask(task, letters + ITSELF_LETTERS);
     const before = this.done.get(thread) ?? NOTHING;
@@ -166,7 +166,7 @@ export class Workers {
 
   private waysOf(systemId: string, isHeavy: boolean): Ways {
     const all = isHeavy ? this.heavy : this.light;
-    return all[placeOf(systemId, all.length)]!;
+    return all[workerIndexOf(systemId, all.length)]!;
   }
 
   async close(): Promise<void> {
@@ -176,5 +176,5 @@ export class Workers {
 }
 
 /** The same of so many places for the same name. */
-const placeOf = (name: string, places: number): number =>
+const workerIndexOf = (name: string, places: number): number =>
   [...name].reduce((sum, letter) => (sum * 31 + letter.codePointAt(0)!) % 2_147_483_647, 7) % places;

@@ -1,6 +1,6 @@
 import type { FieldState } from '../field-state';
 import { isNative } from '../native-list';
-import type { FieldOfList, KeyPress, ListEntry, ListManners, Turn, ValueKind } from './value-kind';
+import type { FieldOfList, KeyPress, ListEntry, ListBehaviour, Turn, ValueKind } from './value-kind';
 
 import { BETWEEN } from '../../components/content/entries';
 /** Ids of what is chosen. */
@@ -143,7 +143,7 @@ function take(machine: FieldOfList, { change, value }: Turn): void {
   if (value !== undefined) machine.enter(value);
 }
 
-const list: ListManners = {
+const list: ListBehaviour = {
   keyed(machine, plan, press) {
     const { state } = machine;
     const entries = machine.drawn.entries();

@@ -5,7 +5,7 @@ import type { FieldState } from '../field-state';
 import type { PlanData } from '../plan-data';
 
 /** How a value is written where the field stands: the kind's document, and the ways of the place. */
-export interface Manner extends Clock {
+export interface ValueFormat extends Clock {
   readonly document: ValueDocument;
 }
 
@@ -50,7 +50,7 @@ export interface FieldOfList {
 }
 
 /** How a list of choices answers; only what can be changed is asked. */
-export interface ListManners {
+export interface ListBehaviour {
   /** A key in the control. Whether it has been answered; else a browser goes on with it. */
   readonly keyed: (field: FieldOfList, plan: PlanData, press: KeyPress) => boolean;
   /** A press on the control. */
@@ -69,10 +69,10 @@ export interface ValueKind {
   /** Whether a value is not of the kind. */
   readonly isMisfit: (value: string, document: ValueDocument) => boolean;
   /** The value that a text means; the text itself where it means none. Absent where both are the same. */
-  readonly read?: (text: string, manner: Manner, before: string) => string;
+  readonly read?: (text: string, manner: ValueFormat, before: string) => string;
   /** A value as it is read at rest, and as it is edited. */
-  readonly shown?: (value: string, manner: Manner) => string;
-  readonly edited?: (value: string, manner: Manner) => string;
+  readonly shown?: (value: string, manner: ValueFormat) => string;
+  readonly edited?: (value: string, manner: ValueFormat) => string;
   /** What is taken of a text that would come in; the rest is refused, and said to be. */
   readonly taken?: (added: string, document: ValueDocument) => string;
   /** What a key does to the value beyond editing text; `undefined` where the key is nothing to it. */
@@ -83,7 +83,7 @@ export interface ValueKind {
   readonly press?: (value: string) => string;
   /** What a press on a part does to it, by role. */
   readonly parts?: { readonly [role: string]: (value: string, document: ValueDocument) => string };
-  readonly list?: ListManners;
+  readonly list?: ListBehaviour;
   /** A locale's word for the half of the day. */
   readonly half?: (value: string, locale: string) => string;
 }

@@ -8,7 +8,7 @@ import { toggle } from './toggle';
 import { TEXT, type ValueKind } from './value-kind';
 
 /** Every kind of value; adding one is adding a row. */
-export const VALUE_KINDS: Readonly<Record<string, ValueKind>> = {
+export const BEHAVIOUR_KINDS: Readonly<Record<string, ValueKind>> = {
   text: TEXT,
   secret: TEXT,
   area: { ...TEXT, takesLines: true },

@@ -5,7 +5,7 @@ import { inBox } from '../../space/space';
 import type { Cell, PlateGrid } from './plate-grid';
 
 /** What an edit will mean: a region of the space. */
-export interface Scope {
+export interface EditScope {
   readonly region: Box;
   /** Its axes in words, for the scope sentence; `axis` is the index in the space. */
   readonly words: readonly { readonly axis: number; readonly text: string; readonly free: boolean }[];
@@ -22,7 +22,7 @@ export function scopeOf(
   cells: readonly Cell[],
   narrowed: ReadonlyMap<number, number>,
   hold: Readonly<Record<string, string>> = {},
-): Scope | null {
+): EditScope | null {
   const regions = cells
     .map(cell => intersect(grid.rows[cell.row]!.region, grid.columns[cell.column]!.region))
     .filter(region => !isEmpty(region));
@@ -55,7 +55,7 @@ function heldMasks(
 }
 
 /** States that are named come first, then every option on the plate or narrowed, named or free. */
-function scopeWords(component: Component, region: Box, shown: ReadonlySet<string>): Scope['words'] {
+function scopeWords(component: Component, region: Box, shown: ReadonlySet<string>): EditScope['words'] {
   const { axes, full } = component.space;
   const words = axes.flatMap((axis, index) => {
     const free = region[index] === full[index];

@@ -1,12 +1,12 @@
 import type { Component, Decision, Rule, Setting } from '../../components/component';
 import { ObjectMemo } from '../../json/object-memo';
-import { slotsOf, type Slot, type Speaker } from '../slots';
+import { slotsOf, type Slot, type SlotRule } from '../slots';
 import { contains, disjoint } from '../../space/box';
 import { NOWHERE, type Extent } from '../../space/extent';
 import type { Space } from '../../space/space';
 import { calcReferences } from '../../css/calc';
 import { remembered } from '../answer-memory';
-import { heardAllowed } from '../winning-rules';
+import { winsOnAllowed } from '../winning-rules';
 
 /**
  * Two rules that both speak for a property, with different values, where nothing but their order decides: neither is the
@@ -59,7 +59,7 @@ interface FoundContest {
 
 function slotContests(component: Component, slot: Slot): FoundContest[] {
   const { space } = component;
-  const heard = heardAllowed(component, slot);
+  const heard = winsOnAllowed(component, slot);
   return slot.speakers.flatMap((later, j) => {
     if (heard[j] === NOWHERE) return [];
     return slot.speakers.slice(0, j).flatMap((earlier, i) => {
@@ -79,14 +79,14 @@ function slotContests(component: Component, slot: Slot): FoundContest[] {
 export function contestedWhere(component: Component, { earlier, later, slot }: Contest): Extent {
   const place = slot.speakers.findLastIndex(({ rule }) => rule === later);
   const { extents } = component.space;
-  return extents.and(heardAllowed(component, slot)[place]!, component.space.spoken(earlier));
+  return extents.and(winsOnAllowed(component, slot)[place]!, component.space.spoken(earlier));
 }
 
 /**
  * Two shorthands contest the shorthand, not each of its sides again. What two rules of a nested component contest is told there:
  * in its parent they are never more at odds than by themselves.
  */
-const mayContest = (a: Speaker, b: Speaker): boolean =>
+const mayContest = (a: SlotRule, b: SlotRule): boolean =>
   (a.direct || b.direct) &&
   saysOtherwise(a.setting, b.setting) &&
   !(a.rule.nested !== undefined && b.rule.nested !== undefined) &&

@@ -1,8 +1,8 @@
 import type { Component, Rule } from '../../components/component';
-import { hasOwnWord, slotsOf, type Slot } from '../slots';
+import { isSetDirectly, slotsOf, type Slot } from '../slots';
 import { NOWHERE, type Extent } from '../../space/extent';
 import type { Limit } from '../../space/limit';
-import { heardAllowed } from '../winning-rules';
+import { winsOnAllowed } from '../winning-rules';
 
 /** A rule, or one of its properties, that never has the last word. */
 export interface Dead {
@@ -64,8 +64,8 @@ interface SlotEntry {
 /** Under which names each own rule speaks, and where it has the last word there. */
 function slotEntries(component: Component): Map<Rule, SlotEntry[]> {
   const entries = new Map<Rule, SlotEntry[]>();
-  for (const slot of slotsOf(component).all.filter(hasOwnWord)) {
-    const parted = heardAllowed(component, slot);
+  for (const slot of slotsOf(component).all.filter(isSetDirectly)) {
+    const parted = winsOnAllowed(component, slot);
     const all = slot.speakers.map(({ rule }, place): Heard => ({ rule, where: parted[place]! }));
     const heard = all.filter(({ where }) => where !== NOWHERE);
     slot.speakers.forEach(({ rule, direct }, place) => {

@@ -6,7 +6,7 @@ import { slotsOf, type Slot } from '../slots';
 import type { System } from '../../components/system';
 import { EVERYWHERE, NOWHERE, type Extent } from '../../space/extent';
 import { remembered } from '../answer-memory';
-import { absentWhere, heardRaw, sources } from '../winning-rules';
+import { absentWhere, winsOnRaw, winningSources } from '../winning-rules';
 
 /** A property's looks: all combinations parted by what it comes to, in all contexts together. */
 export interface SlotLooks {
@@ -60,14 +60,14 @@ function valueKey(component: Component, slot: Slot, system: System, combination:
 /** The extents in each of which a slot's value is one and the same. */
 function cells(component: Component, slot: Slot): Extent[] {
   const { extents } = component.space;
-  return heardRaw(component, slot).flatMap((where, place) => {
+  return winsOnRaw(component, slot).flatMap((where, place) => {
     if (where === NOWHERE) return [];
     const { value } = slot.speakers[place]!.setting;
     if (value.kind !== 'calc') return [where];
     return withReferred(component, calcReferences(value.calc).properties).reduce<Extent[]>(
       (parts, { part: other, property }) =>
         parts.flatMap(part =>
-          sources(component, other, property)
+          winningSources(component, other, property)
             .map(source => extents.and(part, source.where))
             .filter(each => each !== NOWHERE),
         ),

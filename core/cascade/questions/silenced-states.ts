@@ -1,6 +1,6 @@
 import type { Component, Rule, Setting } from '../../components/component';
-import { heardAllowed } from '../winning-rules';
-import { hasOwnWord, slotsOf, type Slot } from '../slots';
+import { winsOnAllowed } from '../winning-rules';
+import { isSetDirectly, slotsOf, type Slot } from '../slots';
 import { NOWHERE, type Extent } from '../../space/extent';
 
 /** A state of a nested component that shows by itself, and no longer in its parent. */
@@ -19,8 +19,8 @@ export interface Silenced {
 export function silencedStates(component: Component): Silenced[] {
   if (component.nested.length === 0) return [];
   return slotsOf(component).all.flatMap(slot => {
-    if (slot.part.nested === null || !hasOwnWord(slot)) return [];
-    const heard = heardAllowed(component, slot);
+    if (slot.part.nested === null || !isSetDirectly(slot)) return [];
+    const heard = winsOnAllowed(component, slot);
     return slot.speakers.flatMap(({ rule, direct }, place): Silenced[] => {
       if (!direct || heard[place] !== NOWHERE || !isState(component, rule)) return [];
       const by = slot.speakers.findLast(
@@ -49,7 +49,7 @@ function isHeardByItself(component: Component, slot: Slot, rule: Rule): boolean 
   const inside = (text: string): string => text.slice(name.length + 1);
   const own = slotsOf(nested).find(inside(slot.part.name), slot.property.name);
   if (!own) return false;
-  const heard: readonly Extent[] = heardAllowed(nested, own);
+  const heard: readonly Extent[] = winsOnAllowed(nested, own);
   return own.speakers.some(
     (speaker, place) => speaker.rule.id === inside(rule.id) && heard[place] !== NOWHERE,
   );

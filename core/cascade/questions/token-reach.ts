@@ -6,7 +6,7 @@ import { tokensIn, type Value } from '../../css/value-syntax';
 import { NOWHERE, type Extent } from '../../space/extent';
 import { referencesIn, readReference } from '../../tokens/references';
 import type { Token, TokenSet } from '../../tokens/token-set';
-import { absentWhere, heardAllowed } from '../winning-rules';
+import { absentWhere, winsOnAllowed } from '../winning-rules';
 
 /** What a token touches, directly or through other tokens. */
 export interface TokenReach {
@@ -59,7 +59,7 @@ function componentReach(
     if (!slot.speakers.some(({ setting }) => depends(setting.value))) continue;
     // What is not there looks like nothing.
     const absent = absentWhere(component, slot.part);
-    heardAllowed(component, slot).forEach((heard, place) => {
+    winsOnAllowed(component, slot).forEach((heard, place) => {
       if (depends(slot.speakers[place]!.setting.value))
         where = extents.or(where, extents.minus(heard, absent));
     });

@@ -1,7 +1,7 @@
 import type { Component, Rule } from '../../components/component';
 import type { Extent } from '../../space/extent';
 import type { Limit } from '../../space/limit';
-import { heardOf } from '../winning-rules';
+import { winningExtents } from '../winning-rules';
 
 /** What a change of a rule or a limit touches. */
 export interface Touch {
@@ -11,7 +11,7 @@ export interface Touch {
 
 /** The allowed combinations in which a rule has the last word on something. */
 export const touchedByRule = (component: Component, rule: Rule): Touch =>
-  touch(component, heardOf(component, rule));
+  touch(component, winningExtents(component, rule));
 
 /** The raw combinations, those included that never occur, which would count as others if a limit were not there. */
 export function touchedByLimit(component: Component, limit: Limit): Touch {

@@ -1,6 +1,6 @@
 import type { ComponentDocument } from '../../documents/component-document';
 import { documentsOf } from '../../documents/document-kinds';
-import { LIMITS } from '../../json/quotas';
+import { QUOTAS } from '../../json/quotas';
 import { brief, oneOf, ProblemList, type Problem } from '../../json/problem';
 import { nearest } from '../../text/suggestions';
 import type { DerivedDocuments } from '../../derivation/derived-documents';
@@ -18,16 +18,16 @@ type Size = Record<(typeof COUNTED)[number], number>;
 
 /** So much may lie in the components within one, and in all those within others: a few levels of several each come to millions. */
 const WITHIN_ONE: Size = {
-  parts: LIMITS.partsWithin,
-  rules: LIMITS.rulesWithin,
-  parameters: LIMITS.parametersWithin,
-  axes: LIMITS.axesWithin,
+  parts: QUOTAS.partsWithin,
+  rules: QUOTAS.rulesWithin,
+  parameters: QUOTAS.parametersWithin,
+  axes: QUOTAS.axesWithin,
 };
 const WITHIN_ALL: Size = {
-  parts: LIMITS.partsWithinAll,
-  rules: LIMITS.rulesWithinAll,
-  parameters: LIMITS.parametersWithinAll,
-  axes: LIMITS.axesWithinAll,
+  parts: QUOTAS.partsWithinAll,
+  rules: QUOTAS.rulesWithinAll,
+  parameters: QUOTAS.parametersWithinAll,
+  axes: QUOTAS.axesWithinAll,
 };
 const NOTHING: Size = { parts: 0, rules: 0, parameters: 0, axes: 0 };
 

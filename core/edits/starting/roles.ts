@@ -6,16 +6,16 @@ import type { Combination } from '../../space/space';
 import type { Token } from '../../tokens/token-set';
 
 /** Parts of a field by what they do in it, whatever they are called. */
-type Place = 'root' | 'frame' | 'control' | 'label' | 'message' | 'icon';
+type RolePart = 'root' | 'frame' | 'control' | 'label' | 'message' | 'icon';
 
 /** What a value does in a field, and how a system's own token for it is found. */
-export interface Role {
+export interface TokenRole {
   readonly id: string;
   readonly title: string;
   /** Token type. */
   readonly type: 'color' | 'dimension' | 'fontFamily' | 'shadow';
   /** Where fields that are there use it. */
-  readonly use: { readonly place: Place; readonly property: string; readonly wants: Combination };
+  readonly use: { readonly place: RolePart; readonly property: string; readonly wants: Combination };
   /** Words of its name: one of each row. */
   readonly words: readonly (readonly string[])[];
   /** As a token's text where a system has none; `null` of what a field does without then. */
@@ -35,10 +35,10 @@ const RIGHT = ['right', 'valid', 'success', 'approved', 'positive'];
 const ink = (
   id: string,
   title: string,
-  use: Role['use'],
+  use: TokenRole['use'],
   words: readonly string[],
   otherwise: string,
-): Role => ({
+): TokenRole => ({
   id: `text.${id}`,
   title,
   type: 'color',
@@ -52,7 +52,7 @@ const line = (
   wants: Combination,
   words: readonly string[],
   otherwise: string,
-): Role => ({
+): TokenRole => ({
   id: `line.${id}`,
   title,
   type: 'color',
@@ -63,11 +63,11 @@ const line = (
 const sized = (
   id: string,
   title: string,
-  place: Place,
+  place: RolePart,
   property: string,
   words: readonly string[],
   values: readonly [string, string, string],
-): Role[] =>
+): TokenRole[] =>
   SIZES.map((size, index) => ({
     id: `${id}.${size}`,
     title: `${title}, ${size}`,
@@ -83,7 +83,7 @@ const SIZE_WORDS: Readonly<Record<Size, readonly string[]>> = {
 };
 
 /** Roles that the rules of a new field stand on. Adding one is adding a row. */
-export const ROLES: readonly Role[] = [
+export const ROLES: readonly TokenRole[] = [
   ink(
     'body',
     'What was entered',
@@ -256,7 +256,7 @@ export const ROLES: readonly Role[] = [
 
 /** A role with the token that a system has for it; `null` where it has none. */
 export interface FoundRole {
-  readonly role: Role;
+  readonly role: TokenRole;
   /** As a reference names it. */
   readonly token: string | null;
   /** Whether fields use it so, or it is only called so. */
@@ -290,7 +290,7 @@ function modelFields({ components }: System): Component[] {
     .toSorted((a, b) => followers(b) - followers(a));
 }
 
-function partAt({ anatomy }: Component, place: Place): Part | undefined {
+function partAt({ anatomy }: Component, place: RolePart): Part | undefined {
   const { control, root, parts } = anatomy;
   switch (place) {
     case 'root':
@@ -316,7 +316,7 @@ function partAt({ anatomy }: Component, place: Place): Part | undefined {
 function usedToken(
   component: Component,
   part: Part,
-  { use }: Role,
+  { use }: TokenRole,
   context: Parameters<typeof resolve>[2],
 ): string | undefined {
   const axes = new Set(component.space.axes.map(axis => axis.id));
@@ -343,7 +343,7 @@ const shorthands: Readonly<Record<string, string>> = {
 };
 
 /** The token whose name has a word of each row; the shortest of those, roles before raw values. */
-function namedToken(tokens: readonly Token[], { type, words }: Role): Token | undefined {
+function namedToken(tokens: readonly Token[], { type, words }: TokenRole): Token | undefined {
   const isNamed = ({ key }: Token): boolean => {
     const pieces = key.toLowerCase().split(/[^a-z0-9]+/);
     return words.every(row => row.some(word => pieces.includes(word)));

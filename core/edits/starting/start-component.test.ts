@@ -1,4 +1,4 @@
-import { attempt } from '../dry-run';
+import { dryRun } from '../dry-run';
 import { checkSystem } from '../../checks/check-system';
 import { compileSystem, componentNamed, type System } from '../../components/system';
 import type { Documents } from '../../documents/document-kinds';
@@ -26,7 +26,7 @@ const tokensIn = (system: System): Map<string, string | null> =>
 
 function started(system: System, id: string): Documents {
   const point = startingPoint(id);
-  const tried = attempt(system, startComponent(point, { id: 'fresh', title: 'Fresh' }, tokensIn(system)));
+  const tried = dryRun(system, startComponent(point, { id: 'fresh', title: 'Fresh' }, tokensIn(system)));
   if (!tried.ok) throw new Error(`${id}: ${tried.problems[0]?.pointer} ${tried.reason}`);
   return tried.documents;
 }
@@ -113,7 +113,7 @@ test('tokens are made for roles that a system has not, and only for those that a
   expect(rolesIn(startingPoint('text'), NONE).length).toBeLessThanOrEqual(ROLES.length);
   // What is made is found again: the second field stands on the same tokens.
   const again = compileSystem(documents);
-  const second = attempt(
+  const second = dryRun(
     again,
     startComponent(startingPoint('area'), { id: 'second', title: 'Second' }, tokensIn(again)),
   );
@@ -125,7 +125,7 @@ test('a button that a system has is nested, else one is brought along, once', ()
   expect(JSON.stringify(demo.get('components/fresh.component.json'))).toContain('"component":"icon-button"');
   const system = compileSystem(started(bare(), 'secret'));
   expect(system.components.map(({ id }) => id)).toEqual(['field-button', 'fresh']);
-  const next = attempt(
+  const next = dryRun(
     system,
     startComponent(startingPoint('search'), { id: 'next', title: 'Next' }, tokensIn(system)),
   );

@@ -6,7 +6,7 @@ import type { System } from '../../components/system';
 import { oneOf } from '../../json/problem';
 import type { Axis, AxisValue } from '../../space/axis';
 import { announcedParts } from '../../render/accessibility';
-import { namesOf, type ComponentNames, type Names } from '../../render/names';
+import { namesOf, type ComponentNames, type OutputNames } from '../../render/names';
 import { BASELINE } from '../stylesheet/stylesheet-heads';
 import { parameterProperty, tokenProperty } from '../tokens/token-names';
 
@@ -47,7 +47,7 @@ The stylesheets in \`css\` stand in no cascade layer: a page's resets (\`*\`, \`
 selector of two classes does. Where a page puts all of its styles into layers, use \`css/layered\` instead and name the layer
 \`${system.prefix}\` among its own. Browsers: ${BASELINE} and later.`;
 
-function contexts({ tokens, page }: System, names: Names): string[] {
+function contexts({ tokens, page }: System, names: OutputNames): string[] {
   if (tokens.modifiers.length === 0) return [];
   const rows = tokens.modifiers.map(modifier => [
     line(modifier.name),
@@ -68,7 +68,7 @@ ${table(['modifier', 'attribute', 'where none is named', 'by itself'], rows)}`,
   ];
 }
 
-function roles(system: System, names: Names): string {
+function roles(system: System, names: OutputNames): string {
   const [role] = [...system.tokens.usual().byKey.values()].filter(token => token.refersTo.length > 0);
   const example = role ? code(tokenProperty(system.prefix, role.path)) : 'a custom property';
   return `## Another value for a token in a part of the page
@@ -84,7 +84,7 @@ In forced colours focus, invalid and disabled fields stay recognisable; where le
 every context is a light one; heights follow the size of the text.`;
 
 /** How scripts bring markup to life, where there is any that behaves. */
-function behaviour(components: readonly Component[], names: Names): string[] {
+function behaviour(components: readonly Component[], names: OutputNames): string[] {
   const found = components.find(({ document, anatomy }) => document.behaviour && anatomy.control);
   if (!found) return [];
   const root = names.component(found.id).root;

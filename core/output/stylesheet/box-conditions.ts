@@ -1,4 +1,4 @@
-import { ALWAYS, type Condition, type Scope } from './condition';
+import { ALWAYS, type Condition, type ConditionScope } from './condition';
 import type { Component } from '../../components/component';
 import type { WantedBox } from '../../space/readable-cover';
 import { all, any, TRUE, type Formula } from './formula';
@@ -21,7 +21,7 @@ export function boxConditions(
       made[index]!.set(key, (formula = scheme.axis(everyAxis[index]!, { must, may }, component, names)));
     return formula;
   };
-  const scopeOf = ({ must, may }: WantedBox): Scope => {
+  const scopeOf = ({ must, may }: WantedBox): ConditionScope => {
     const inner = new Map<string, Formula>();
     for (let index = axes.length; index < must.length; index++) {
       const formula = axisFormula(index, must[index]!, may[index]!);

@@ -1,14 +1,14 @@
 import { compound, TRUE, type Formula } from './formula';
 
 /** What must hold on the root, and on the roots of nested components that lie around a part. */
-export interface Scope {
+export interface ConditionScope {
   readonly root: Formula;
   /** By name of the part that uses the component, the outer ones first; none without a test. */
   readonly inner: readonly (readonly [part: string, formula: Formula])[];
 }
 
 /** Where a block holds: in any of some scopes. */
-export type Condition = readonly Scope[];
+export type Condition = readonly ConditionScope[];
 
 export const ALWAYS: Condition = [{ root: TRUE, inner: [] }];
 

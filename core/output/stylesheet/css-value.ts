@@ -6,7 +6,7 @@ import { calcReferences, calcText, type Calc } from '../../css/calc';
 import { isOutOfRange, type Property } from '../../css/property';
 import { memberText } from '../../css/typed-value';
 import { readQuantity } from '../../css/units';
-import { valueKind } from '../../css/value-types';
+import { valueType } from '../../css/value-types';
 import type { Value } from '../../css/value-syntax';
 import type { AskedTokens } from '../tokens/token-lookups';
 import type { ComponentNames } from '../../render/names';
@@ -20,7 +20,7 @@ export interface CssContext {
   readonly prefix: string;
   readonly names: ComponentNames;
   readonly tokens: AskedTokens;
-  /** How `@part.property` is read; see `published`. */
+  /** How `@part.property` is read; see `published-properties`. */
   readonly read: (part: string, property: string) => string;
   /** How a parameter is read, by its key; see `parameter-css`. `null` where its default is no value. */
   readonly parameter: (key: string) => string | null;
@@ -71,7 +71,7 @@ function tokenVariable(property: Property, value: TokenValue, context: CssContex
     const { key } = value.member;
     return key in compositeMembers(type) ? `var(${memberProperty(prefix, path, key)})` : null;
   }
-  return valueKind(property.kind).tokenTypes.includes(type) ? `var(${tokenProperty(prefix, path)})` : null;
+  return valueType(property.kind).tokenTypes.includes(type) ? `var(${tokenProperty(prefix, path)})` : null;
 }
 
 /** A calculation as CSS text; `null` when it names a token that is not there. */

@@ -2,7 +2,7 @@ import { initialOf } from '../../documents/part-kinds';
 import type { Component, Setting } from '../../components/component';
 import { withDefaults } from '../../components/parameters';
 import { calcIn, measuredBy, withoutEm } from '../../cascade/font-relative';
-import { levels, verdict } from '../../cascade/inheritance';
+import { levels, inheritanceAt } from '../../cascade/inheritance';
 import { slotsOf } from '../../cascade/slots';
 import { withReferred, type PartProperty } from '../../cascade/references';
 import { calcReferences, type Calc } from '../../css/calc';
@@ -11,7 +11,7 @@ import type { Property } from '../../css/property';
 import { propertyNamed } from '../../css/property-registry';
 import { asCalc, typedText } from '../../css/typed-value';
 import { dimensionOf, UNIT_OF, type Dimension } from '../../css/units';
-import { valueKind } from '../../css/value-types';
+import { valueType } from '../../css/value-types';
 import { calcCss, cssValue, isWild, type CssContext, type Declaration } from './css-value';
 import { publishing } from './parameter-css';
 
@@ -52,7 +52,7 @@ export class Published {
     if (!here) return name === 'font-size' ? '1em' : sized(property, property.initial);
     const { part, slot } = here;
     const silent = (): string =>
-      verdict(null, property) === 'outside'
+      inheritanceAt(null, property) === 'outside'
         ? this.readFrom(partName, name, level + 1)
         : sized(property, initialOf(property, part.kind));
     return slot ? `var(${this.nameOf(part.name, name)}, ${silent()})` : silent();
@@ -96,7 +96,7 @@ export class Published {
     around: CssContext,
   ): string | null {
     const value = parametered ?? said;
-    const result = verdict(value, property);
+    const result = inheritanceAt(value, property);
     if (result === 'outside') return this.readFrom(name, property.name, 1);
     if (result !== 'here') return sized(property, property.cssInitial);
     const part = this.component.anatomy.byName.get(name)!;
@@ -111,7 +111,7 @@ export class Published {
     if (value.kind === 'literal') return sized(property, value.css);
     const css = cssValue(property, value, context);
     if (css === null || !isWild(property, value, context.tokens)) return css;
-    return clampedText(property, css, valueKind(property.kind).calc[0] ?? 'number');
+    return clampedText(property, css, valueType(property.kind).calc[0] ?? 'number');
   }
 }
 
@@ -128,7 +128,7 @@ function withinRange(
       const token = /^\{(.*)\}$/.exec(written)?.[1];
       return token === undefined ? written : tokens.cssOf(token);
     },
-    property: name => valueKind(propertyNamed(name)!.kind).calc[0] ?? 'number',
+    property: name => valueType(propertyNamed(name)!.kind).calc[0] ?? 'number',
   });
   return dimension === null ? css : clampedText(property, css, dimension);
 }
@@ -136,7 +136,7 @@ function withinRange(
 /** What the property itself would make of an amount: CSS brings what is calculated to the range and to whole numbers. */
 function clampedText(property: Property, css: string, dimension: Dimension): string {
   const [least, most] = property.range;
-  const whole = valueKind(property.kind).integer ? `round(${css}, 1)` : css;
+  const whole = valueType(property.kind).integer ? `round(${css}, 1)` : css;
   const bound = (amount: number): string => `${amount}${UNIT_OF[dimension]}`;
   if (least === -Infinity) return whole;
   return most === Infinity

@@ -9,7 +9,7 @@ import { bits } from '../../space/box';
 import type { Detection } from '../../space/state-catalogue';
 import type { ComponentNames } from '../../render/names';
 import type { Ground } from './reset';
-import { isAlways, type Condition, type Scope } from './condition';
+import { isAlways, type Condition, type ConditionScope } from './condition';
 import { all, any, atom, compound, FALSE, not, selectorList, TRUE, type Formula } from './formula';
 
 /** Values of an axis for which a formula must hold, and those for which it may, as masks. */
@@ -165,7 +165,7 @@ function insideNested(
   { anatomy }: Component,
   parts: readonly string[],
   around: string,
-  inner: Scope['inner'],
+  inner: ConditionScope['inner'],
   names: ComponentNames,
 ): readonly string[] {
   const classOf = (part: string): string => `.${names.part(anatomy.byName.get(part)!.name)}`;

@@ -9,7 +9,7 @@ import { detectionSelectors } from '../../test/detections';
 import { randomComponent } from '../../test/random-component';
 import { compound, not, all, any, atom, selectorList, TRUE, FALSE, type Formula } from './formula';
 import { readableCover } from '../../space/readable-cover';
-import { namesOf, type Names } from '../../render/names';
+import { namesOf, type OutputNames } from '../../render/names';
 import { boxConditions } from './box-conditions';
 import { HELD, SHIPPED } from './selector-scheme';
 
@@ -47,7 +47,7 @@ function browserFinds(selector: string, raw: Plain, axes: readonly Axis[]): bool
   throw new Error(`unknown test ${selector}`);
 }
 
-const namesIn = (document: ComponentDocument): Names =>
+const namesIn = (document: ComponentDocument): OutputNames =>
   namesOf({ ...compileSystem(new Map([['components/specimen.component.json', document]])), prefix: 'p' });
 
 const inAll = (document: ComponentDocument, check: (raw: Plain, rule: number) => void): void => {

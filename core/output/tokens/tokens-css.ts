@@ -7,7 +7,7 @@ import type { TokenModel } from '../../tokens/token-model';
 import type { Token, TokenSet } from '../../tokens/token-set';
 import { dependences, type Dependence } from './context-dependence';
 import type { Declaration } from '../stylesheet/css-value';
-import { namesOf, type Names } from '../../render/names';
+import { namesOf, type OutputNames } from '../../render/names';
 import type { StyleBlock, Stylesheet } from '../stylesheet/stylesheet';
 import { usedTokens, usedVariables, variableName, variablesOf, variableText } from './token-variables';
 
@@ -37,7 +37,7 @@ class TokenBlocks {
   private readonly usual: ContextInput;
   private readonly entangled: readonly Dependence[];
   private readonly switched: readonly Modifier[];
-  private readonly names: Names;
+  private readonly names: OutputNames;
   /** Descriptions by custom property. */
   private readonly remarks: ReadonlyMap<string, string>;
   /** What stands in for texts that are colours beyond sRGB. */

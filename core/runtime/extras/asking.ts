@@ -1,4 +1,4 @@
-import { hearAnswer } from '../../behaviour/application-answers';
+import { takeAnswer } from '../../behaviour/application-answers';
 import type { MakeExtra } from '../extra';
 
 /** What only the application knows is asked of the page. */
@@ -8,7 +8,7 @@ export const asking: MakeExtra = field => ({
     const { ask, value } = effect;
     const answered = (isAccepted: boolean): void => {
       if (!field.signal.aborted && field.state.asking?.value === value)
-        field.run(machine => hearAnswer(machine, field.plan, ask, isAccepted));
+        field.run(machine => takeAnswer(machine, field.plan, ask, isAccepted));
     };
     const answer = field.options.ask?.(ask, value) ?? true;
     // What could not be asked is not accepted: the field would wait for ever.

@@ -1,7 +1,7 @@
 import { lengthOf } from '../../text/graphemes';
 import type { FieldState } from '../../behaviour/field-state';
 import type { MakeExtra } from '../extra';
-import { ID, type Place } from '../shipped-plan';
+import { ID, type InsertionPoint } from '../shipped-plan';
 
 /** Parts that come, change and go: those that look otherwise by a state, and texts that follow from what is entered. */
 export const comingParts: MakeExtra = ({ plan, elements }) => {
@@ -16,7 +16,7 @@ export const comingParts: MakeExtra = ({ plan, elements }) => {
     return template.content.firstElementChild as HTMLElement;
   };
 
-  const insert = (html: string, { outer, behind }: Place): HTMLElement => {
+  const insert = (html: string, { outer, behind }: InsertionPoint): HTMLElement => {
     const node = made(html);
     const next = behind.map(each => elements.first(each)).find(each => each !== null) ?? null;
     elements.first(outer)?.insertBefore(node, next);

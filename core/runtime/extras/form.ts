@@ -1,4 +1,4 @@
-import { hearOther } from '../../behaviour/other-fields';
+import { takeOtherField } from '../../behaviour/other-fields';
 import type { MakeExtra } from '../extra';
 import { formOf, type FormField } from '../form';
 
@@ -29,7 +29,7 @@ export const inForm: MakeExtra = field => {
     },
     reset: () => field.reset(),
     focus: () => field.focus(),
-    other: (name, value) => field.run(machine => hearOther(machine, field.plan, name, value)),
+    other: (name, value) => field.run(machine => takeOtherField(machine, field.plan, name, value)),
   };
   form.add(own);
   field.signal.addEventListener('abort', () => form.remove(own));

@@ -1,4 +1,4 @@
-import { passTime } from '../../behaviour/held-button';
+import { repeatHeldButton } from '../../behaviour/held-button';
 import type { MakeExtra } from '../extra';
 
 /** Buttons that step: one that is held acts again when its time comes. */
@@ -14,7 +14,7 @@ export const holding: MakeExtra = field => {
       const { held, time } = field.state;
       if (!held) return;
       timer = setTimeout(
-        () => field.run(machine => passTime(machine, machine.state.time)),
+        () => field.run(machine => repeatHeldButton(machine, machine.state.time)),
         Math.max(0, held.next - time),
       );
     },

@@ -1,4 +1,4 @@
-import { admitted } from '../../behaviour/accepted-text';
+import { acceptedText } from '../../behaviour/accepted-text';
 import type { MakeExtra } from '../extra';
 
 /** Characters that are not taken, or come beyond the most that there may be: left out, and said to be. */
@@ -20,7 +20,7 @@ export const taking: MakeExtra = field => {
     const selection = field.selection();
     if (!selection || added === '') return;
     const { value } = field.control as HTMLInputElement;
-    const taken = admitted(plan, { text: value, selection }, added);
+    const taken = acceptedText(plan, { text: value, selection }, added);
     if (taken.put === added) return;
     event.preventDefault();
     if (taken.put !== '') put(taken.put);
@@ -34,7 +34,7 @@ export const taking: MakeExtra = field => {
       const from = end - added.length;
       if (added === '' || control.value.slice(from, end) !== added) return '';
       const before = control.value.slice(0, from) + control.value.slice(end);
-      const taken = admitted(plan, { text: before, selection: [from, from] }, added);
+      const taken = acceptedText(plan, { text: before, selection: [from, from] }, added);
       if (taken.put === added) return '';
       control.setSelectionRange(from, end);
       put(taken.put);

@@ -15,7 +15,7 @@ import { Unstored } from './unstored';
 import { lastEditOf, writeEdits, type NewEdit, type Written } from './writing';
 
 /** An edit that waits for its turn. */
-interface Waiting {
+interface QueuedEdit {
   readonly request: EditRequest;
   /** Who asked for it: whose turn it is stored in may be another's. */
   readonly asker: Requests;
@@ -30,7 +30,7 @@ const MOST_TOGETHER = 50;
 
 /** What waits on one system. */
 interface Queue {
-  readonly all: Waiting[];
+  readonly all: QueuedEdit[];
   /** So many may be stored together: fewer where others write through another node meanwhile, so that who needs long is not always overtaken. */
   together: number;
 }
@@ -61,7 +61,7 @@ export async function storeEdit(
 }
 
 /** An edit worked out and checked on the system as it is at this moment; `null` where it is stored already. */
-const workedOut = (db: Database, request: EditRequest): Promise<Waiting['early']> =>
+const workedOut = (db: Database, request: EditRequest): Promise<QueuedEdit['early']> =>
   snapshot(db, async transaction => {
     const { systemId } = request;
     const lastEdit = await lastEditOf(transaction, systemId, false);
@@ -123,15 +123,15 @@ function togetherIn({ all, together }: Queue): number {
 async function storedTogether(
   db: Database,
   systemId: string,
-  some: readonly Waiting[],
-): Promise<readonly Waiting[] | 'overtaken'> {
+  some: readonly QueuedEdit[],
+): Promise<readonly QueuedEdit[] | 'overtaken'> {
   try {
     const work = async (transaction: Transaction) => {
       const lastEdit = await lastEditOf(transaction, systemId, true);
       const before = await readDocuments(transaction, systemId);
       let state = new Unstored(before);
-      const fitting: { each: Waiting; done: readonly Patched[] }[] = [];
-      const refused = new Map<Waiting, Refusal>();
+      const fitting: { each: QueuedEdit; done: readonly Patched[] }[] = [];
+      const refused = new Map<QueuedEdit, Refusal>();
       for (const each of some) {
         const done = await onBehalfOf(each.asker, () => fittingOn(transaction, each.request, state));
         if (done instanceof Refusal) {
@@ -176,7 +176,7 @@ async function fittingOn(
   }
 }
 
-async function storeAlone(db: Database, { request, early }: Waiting): Promise<readonly StoredEdit[]> {
+async function storeAlone(db: Database, { request, early }: QueuedEdit): Promise<readonly StoredEdit[]> {
   const { systemId } = request;
   const { edits, documents } = await inTransaction(db, async (transaction): Promise<Written> => {
     const lastEdit = await lastEditOf(transaction, systemId, true);

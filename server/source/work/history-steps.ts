@@ -1,9 +1,9 @@
 import { and, asc, desc, eq, gt, gte, sql, type SQL } from 'drizzle-orm';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { parseJson } from '@periwinkle/core/json/json-text';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
-import { placed, type Hindrance } from '@periwinkle/core/patch/relocate';
+import { relocated, type RelocationFault } from '@periwinkle/core/patch/relocate';
 import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow, type NamedChange } from '../changes';
 import type { Database } from '../open-database';
 import type { Transaction } from '../database';
@@ -160,7 +160,7 @@ async function stepsOf(
   for (const { id, path, inverse: text } of parts) {
     const current = documentAt(all, path);
     const inverse = computing(() => parseJson(text) as Patch);
-    const found = computing(() => placed(current.body, inverse));
+    const found = computing(() => relocated(current.body, inverse));
     if (!found.ok) {
       const obstacle = await obstacleOf(transaction, systemId, { id, path, inverse }, current.body);
       return inTheWay(wordsFor(found, path, obstacle), { obstacle });
@@ -185,14 +185,14 @@ function refusalOr<Result>(work: () => Result): Result | Refusal {
 /** Tells the edits of a change's last act from others under the same name. */
 const actOf = ({ id, act }: ChangeRow): SQL => (act === id ? eq(edits.kind, 'edit') : eq(edits.target, id));
 
-const HINDRANCES: Readonly<Record<Hindrance, string>> = {
+const HINDRANCES: Readonly<Record<RelocationFault, string>> = {
   gone: 'is gone',
   changed: 'has been changed since',
   taken: 'is taken by something else',
 };
 
 function wordsFor(
-  { place, reason }: { place: string; reason: Hindrance },
+  { place, reason }: { place: string; reason: RelocationFault },
   path: string,
   obstacle: NamedChange | null,
 ): string {
@@ -218,7 +218,7 @@ async function obstacleOf(
     .orderBy(desc(edits.id))
     .limit(LOOKED_THROUGH);
   let letters = 0;
-  const first = sizes.filter(each => (letters += each.letters) <= LIMITS.lettersTold).at(-1);
+  const first = sizes.filter(each => (letters += each.letters) <= QUOTAS.lettersTold).at(-1);
   if (!first) return null;
   const since = await transaction
     .select({ label: edits.label, changeId: edits.changeId, target: edits.target, inverse: edits.inverse })
@@ -229,7 +229,7 @@ async function obstacleOf(
     let before = body;
     for (const { label, changeId, target, inverse } of since) {
       before = applyPatch(before, parseJson(inverse) as Patch).document;
-      if (placed(before, part.inverse).ok) return { change: target ?? changeId, label };
+      if (relocated(before, part.inverse).ok) return { change: target ?? changeId, label };
     }
     return null;
   });

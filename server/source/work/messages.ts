@@ -11,7 +11,7 @@ export interface WorkerSettings {
   readonly isHeavy: boolean;
 }
 
-export interface Asked {
+export interface WorkRequest {
   readonly id: number;
   readonly name: TaskName;
   /** Whether it may take long, so that it is to hold nobody up. */
@@ -22,7 +22,7 @@ export interface Asked {
 }
 
 /** What has come of it, and how long it was computed for, in milliseconds. */
-export type Told = { readonly id: number; readonly ms: number } & (
+export type WorkAnswer = { readonly id: number; readonly ms: number } & (
   | { readonly done: object }
   /** Answered with a problem document that is written already. */
   | { readonly refused: { readonly status: number; readonly text: string } }

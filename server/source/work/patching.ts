@@ -1,5 +1,5 @@
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { PatchError, type Patch, type PatchOperation } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
 import { notFound, Refusal } from '../refusal';
@@ -56,12 +56,12 @@ export function asTexts(
     const { path, body } = document;
     const text = bodyText(path, body);
     const letters = text?.length ?? 0;
-    if (letters > LIMITS.documentLetters)
+    if (letters > QUOTAS.documentLetters)
       throw new Refusal(
         413,
         'too-large',
         'Too large',
-        `“${path}” would have ${letters} letters; a document may have ${LIMITS.documentLetters}.`,
+        `“${path}” would have ${letters} letters; a document may have ${QUOTAS.documentLetters}.`,
       );
     const written = { ...document, letters };
     now.set(path, written);

@@ -1,7 +1,7 @@
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
-import { alongEdits, type DoneEdit } from '@periwinkle/core/patch/rebase-over-edits';
+import { rebaseOverEdits, type DoneEdit } from '@periwinkle/core/patch/rebase-over-edits';
 import { parseJson } from '@periwinkle/core/json/json-text';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { PatchError, type Patch } from '@periwinkle/core/patch/operations';
 import type { Transaction } from '../database';
 import { edits } from '../schema';
@@ -27,7 +27,7 @@ export async function followed(
   for (const part of outdated) {
     const { revision, body } = documentAt(state.documents, part.path);
     const behind = revision - part.revision;
-    if (behind <= 0 || behind > LIMITS.editsTold) continue;
+    if (behind <= 0 || behind > QUOTAS.editsTold) continue;
     const stored = await doneSince(transaction, systemId, part);
     const unstored = state.done.filter(
       ({ document }) => document.path === part.path && document.revision > part.revision,
@@ -52,7 +52,7 @@ async function doneSince(
     })
     .from(edits)
     .where(where);
-  if ((size?.letters ?? 0) > LIMITS.lettersTold) return null;
+  if ((size?.letters ?? 0) > QUOTAS.lettersTold) return null;
   const rows = await transaction
     .select({ patch: edits.patch, inverse: edits.inverse })
     .from(edits)
@@ -70,7 +70,7 @@ function followedPatch(body: unknown, since: readonly DoneEdit[], patch: Patch):
   const pairs = since.reduce((sum, each) => sum + each.patch.length, 0) * patch.length;
   if (pairs > MOST_PAIRS) return null;
   try {
-    const along = alongEdits(body, since, patch);
+    const along = rebaseOverEdits(body, since, patch);
     return along.ok ? along.patch : null;
   } catch (error) {
     // It did not fit the state that it says it was made on; placed on the present one it is told why.

@@ -1,12 +1,12 @@
 import { newErrors } from '@periwinkle/core/checks/new-errors';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { Problem } from '@periwinkle/core/json/problem';
 import { Refusal } from '../refusal';
 import { bodiesOf, type StoredDocument } from './parsed-documents';
 
 /** Documents with errors, the first of them told one by one. */
 export function invalid(title: string, errors: readonly Problem[]): Refusal {
-  const problems = errors.slice(0, LIMITS.problemsTold);
+  const problems = errors.slice(0, QUOTAS.problemsTold);
   const rest = errors.length - problems.length;
   return new Refusal(422, 'invalid-document', title, errors[0]!.message, {
     problems,
@@ -38,22 +38,22 @@ export const sizeOf = (all: Iterable<StoredDocument>): Size => {
 
 /** Refuses a system that grows beyond the documents that one may have. */
 export function refuseMore(before: Size, now: Size): void {
-  if (now.documents > LIMITS.documents && now.documents > before.documents)
+  if (now.documents > QUOTAS.documents && now.documents > before.documents)
     throw new Refusal(
       413,
       'too-many-documents',
       'Too many documents',
-      `A system may have ${LIMITS.documents} documents; this would make ${now.documents}.`,
+      `A system may have ${QUOTAS.documents} documents; this would make ${now.documents}.`,
     );
 }
 
 /** Refuses a system whose documents grow beyond the letters that they may have. */
 export function refuseLonger(before: Size, now: Size): void {
-  if (now.letters > LIMITS.systemLetters && now.letters > before.letters)
+  if (now.letters > QUOTAS.systemLetters && now.letters > before.letters)
     throw new Refusal(
       413,
       'too-large',
       'Too large',
-      `The documents of a system may have ${LIMITS.systemLetters} letters together; this would make ${now.letters}.`,
+      `The documents of a system may have ${QUOTAS.systemLetters} letters together; this would make ${now.letters}.`,
     );
 }

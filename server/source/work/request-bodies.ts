@@ -1,5 +1,5 @@
 import Ajv, { type ValidateFunction } from 'ajv';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import type { LocalProblem } from '@periwinkle/core/json/problem';
 import { readJson } from '@periwinkle/core/json/read-json';
@@ -8,12 +8,12 @@ import { Refusal } from '../refusal';
 import { computing } from './computing';
 
 /** How a client names an edit, a change or a step: padding and letters' case must not make two of them one. */
-export const KEY = `^[\\x21-\\x7e]{1,${LIMITS.nameLetters}}$`;
+export const KEY = `^[\\x21-\\x7e]{1,${QUOTAS.nameLetters}}$`;
 
 const patch = {
   type: 'array',
   minItems: 1,
-  maxItems: LIMITS.operations,
+  maxItems: QUOTAS.operations,
   items: {
     type: 'object',
     required: ['op', 'path'],
@@ -56,7 +56,7 @@ export const BODY_SCHEMAS = {
   newSystem: {
     type: 'object',
     required: ['documents'],
-    properties: { documents: { type: 'object', minProperties: 1, maxProperties: LIMITS.documents } },
+    properties: { documents: { type: 'object', minProperties: 1, maxProperties: QUOTAS.documents } },
     additionalProperties: false,
   },
   step: {
@@ -69,7 +69,7 @@ export const BODY_SCHEMAS = {
     required: ['id', 'title'],
     properties: {
       id: { type: 'string', pattern: SYSTEM_ID },
-      title: { type: 'string', minLength: 1, maxLength: LIMITS.titleLetters },
+      title: { type: 'string', minLength: 1, maxLength: QUOTAS.titleLetters },
     },
     additionalProperties: false,
   },

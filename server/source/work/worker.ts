@@ -3,7 +3,7 @@ import { connectTo } from '../database';
 import { Refusal } from '../refusal';
 import { problemText } from '../problem-text';
 import { forRequest, TooHeavy, watchedBy } from './computing';
-import type { Asked, Told, WorkerSettings } from './messages';
+import type { WorkRequest, WorkAnswer, WorkerSettings } from './messages';
 import { plainError } from './plain-errors';
 import { giveWayToOthers } from './priority';
 import { TASKS, type How } from './tasks';
@@ -16,7 +16,7 @@ watchedBy(watched);
 if (isForHeavy) giveWayToOthers();
 const { db } = connectTo(databaseUrl, 4);
 
-async function answered({ id, name, isHeavy, isAlone, input }: Asked): Promise<Told> {
+async function answered({ id, name, isHeavy, isAlone, input }: WorkRequest): Promise<WorkAnswer> {
   const task = TASKS[name] as (how: How, input: unknown) => Promise<object>;
   const { outcome, ms } = await forRequest(id, isHeavy, () => task({ db, isHeavy, isAlone }, input));
   if (outcome.status === 'fulfilled') return { id, ms, done: outcome.value };
@@ -27,4 +27,4 @@ async function answered({ id, name, isHeavy, isAlone, input }: Asked): Promise<T
     : { id, ms, failed: plainError(error) };
 }
 
-port.on('message', (asked: Asked) => void answered(asked).then(told => port.postMessage(told)));
+port.on('message', (asked: WorkRequest) => void answered(asked).then(told => port.postMessage(told)));

@@ -1,4 +1,4 @@
-import type { Place } from '@periwinkle/core/layout/geometry';
+import type { PartBox } from '@periwinkle/core/layout/geometry';
 import type { Outcome } from '@periwinkle/core/cascade/outcome';
 import type { PartLine } from './part-lines';
 
@@ -20,7 +20,7 @@ export function Measures({
   outcomes,
 }: {
   line: PartLine;
-  place: Place | null;
+  place: PartBox | null;
   outcomes: Readonly<Record<string, Outcome>>;
 }) {
   if (!place) return null;

@@ -5,7 +5,7 @@ import { namesOf } from '@periwinkle/core/render/names';
 import type { SampleDocument } from '@periwinkle/core/documents/component-document';
 import { placeCallouts, type Rect } from '@periwinkle/core/layout/callouts';
 import { dimensionsOf } from '@periwinkle/core/layout/dimensions';
-import { geometry, type Place } from '@periwinkle/core/layout/geometry';
+import { geometry, type PartBox } from '@periwinkle/core/layout/geometry';
 import { resolve } from '@periwinkle/core/cascade/resolve';
 import type { Combination } from '@periwinkle/core/space/space';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
@@ -216,7 +216,7 @@ function isSame(a: ReadonlyMap<string, Rect>, b: ReadonlyMap<string, Rect>): boo
   return JSON.stringify([...a]) === JSON.stringify([...b]);
 }
 
-function differenceOf(places: Readonly<Record<string, Place>>, drawn: ReadonlyMap<string, Rect>): number {
+function differenceOf(places: Readonly<Record<string, PartBox>>, drawn: ReadonlyMap<string, Rect>): number {
   let most = 0;
   for (const [name, rect] of drawn) {
     const place = places[name];

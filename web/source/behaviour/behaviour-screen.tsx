@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import type { PassageRow } from '@periwinkle/core/behaviour/transitions';
+import type { TransitionRow } from '@periwinkle/core/behaviour/transitions';
 import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import type { Combination } from '@periwinkle/core/space/space';
@@ -152,7 +152,7 @@ function Unfound({
 }: {
   readonly component: Component;
   readonly title: string;
-  readonly rows: readonly PassageRow[];
+  readonly rows: readonly TransitionRow[];
 }) {
   if (rows.length === 0) return null;
   return (

@@ -1,5 +1,5 @@
 import { useMemo, type KeyboardEvent } from 'react';
-import type { Passage, PassageTable } from '@periwinkle/core/behaviour/transitions';
+import type { Transition, TransitionTable } from '@periwinkle/core/behaviour/transitions';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
@@ -19,7 +19,7 @@ export function PassagePlate({
   system: System;
   component: Component;
   contexts: ContextInput;
-  table: PassageTable;
+  table: TransitionTable;
   chosen: string | null;
   onChoose: (situation: string | null) => void;
 }) {
@@ -132,7 +132,7 @@ function Outcome({
   titles,
   onChoose,
 }: {
-  passage: Passage;
+  passage: Transition;
   titles: ReadonlyMap<string, string>;
   onChoose: (situation: string) => void;
 }) {

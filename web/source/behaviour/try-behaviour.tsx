@@ -1,6 +1,6 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { VALUE_KINDS } from '@periwinkle/core/behaviour/kinds/value-kinds';
-import { noted } from '@periwinkle/core/behaviour/act-recorder';
+import { BEHAVIOUR_KINDS } from '@periwinkle/core/behaviour/kinds/value-kinds';
+import { recorded } from '@periwinkle/core/behaviour/act-recorder';
 import { situationAt } from '@periwinkle/core/behaviour/situation-at';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
@@ -16,7 +16,7 @@ import { useSpecimenSheets } from '../specimen/specimen-styles';
 import { KeepWalkthrough } from './keep-walkthrough';
 
 /** What was asked of the application, until someone stands in for it. */
-interface Asked {
+interface PendingQuestion {
   readonly ask: string;
   readonly answer: (isAccepted: boolean) => void;
 }
@@ -36,7 +36,7 @@ export function TryBehaviour({
   const shape = useShape(system, component);
   const [, open] = useOpened();
   const [notes, setNotes] = useState<readonly string[]>([]);
-  const [asked, setAsked] = useState<Asked | null>(null);
+  const [asked, setAsked] = useState<PendingQuestion | null>(null);
   const [is, setIs] = useState('');
   const [attempt, setAttempt] = useState(0);
   // A rule or a token restyles the field that is there; only what it is made of, and how it behaves, makes another.
@@ -64,10 +64,10 @@ export function TryBehaviour({
     const fresh = buildField(tree);
     root.replaceChildren(fresh);
     const data = JSON.parse(plan) as ReturnType<typeof planToShip>;
-    const kind = VALUE_KINDS[data.value.kind] ?? VALUE_KINDS['text']!;
+    const kind = BEHAVIOUR_KINDS[data.value.kind] ?? BEHAVIOUR_KINDS['text']!;
     const attached = attachWhole(data, fresh, {
       value: '',
-      onAct: act => setNotes(before => noted(before, act, kind.takesText)),
+      onAct: act => setNotes(before => recorded(before, act, kind.takesText)),
       onDone: () => setIs(titleAt.current(attached.combination)),
       ask: ask =>
         new Promise<boolean>(resolve => {

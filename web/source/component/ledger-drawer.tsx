@@ -4,7 +4,7 @@ import { entryProblem } from '@periwinkle/core/checks/check-entry';
 import { contrast } from '@periwinkle/core/css/contrast';
 import { surfaceBehind } from '@periwinkle/core/cascade/surface-behind';
 import type { Cell } from '@periwinkle/core/cascade/plates/plate-grid';
-import type { Scope } from '@periwinkle/core/cascade/plates/scope';
+import type { EditScope } from '@periwinkle/core/cascade/plates/scope';
 import type { Component } from '@periwinkle/core/components/component';
 import { ruleSource } from '@periwinkle/core/components/rule-source';
 import {
@@ -15,7 +15,7 @@ import {
 } from '@periwinkle/core/edits/edit-rules';
 import { ledger as ledgerOf, type LedgerColumn, type LedgerRow } from '@periwinkle/core/cascade/ledger';
 import { propertyNamed } from '@periwinkle/core/css/property-registry';
-import { valueKind } from '@periwinkle/core/css/value-types';
+import { valueType } from '@periwinkle/core/css/value-types';
 import { resolve } from '@periwinkle/core/cascade/resolve';
 import type { Box } from '@periwinkle/core/space/box';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
@@ -34,7 +34,7 @@ export interface LedgerDrawerProps {
   readonly ref: Ref<HTMLElement>;
   readonly component: Component;
   readonly contexts: ContextInput;
-  readonly scope: Scope | null;
+  readonly scope: EditScope | null;
   readonly aimed: Box | null;
   readonly selected: readonly Cell[];
   readonly onPlate: number;
@@ -235,7 +235,7 @@ export function LedgerDrawer(props: LedgerDrawerProps) {
 /** Types of tokens that a property takes. */
 function tokenTypesOf(property: string): readonly string[] {
   const row = propertyNamed(property);
-  return row ? valueKind(row.kind).tokenTypes : [];
+  return row ? valueType(row.kind).tokenTypes : [];
 }
 
 /** Puts rows that were asked for among the others, in anatomical order; those that have come about are not doubled. */

@@ -17,7 +17,7 @@ import { Specimen, type Shape } from '../specimen/specimen';
 import { useWriting } from '../specimen/use-writing';
 import type { Selection } from './plate-address';
 
-interface Place {
+interface CellPlace {
   readonly row: number;
   readonly column: number;
 }
@@ -227,7 +227,7 @@ const PlateCell = memo(
     a.tabIndex === b.tabIndex,
 );
 
-const STEPS: Readonly<Record<string, Place>> = {
+const STEPS: Readonly<Record<string, CellPlace>> = {
   ArrowLeft: { row: 0, column: -1 },
   ArrowRight: { row: 0, column: 1 },
   ArrowUp: { row: -1, column: 0 },
@@ -237,12 +237,12 @@ const STEPS: Readonly<Record<string, Place>> = {
 /** The cursor, the selection it draws, and what keys and pointer do to both. Place -1 is a heading. */
 function usePlateSelection({ grid, selection, onDraw, onSelect, onEdit }: PlateProps) {
   const element = useRef<HTMLDivElement>(null);
-  const [cursor, setCursor] = useState<Place>({ row: selection?.top ?? 0, column: selection?.left ?? 0 });
-  const anchor = useRef<Place | null>(null);
+  const [cursor, setCursor] = useState<CellPlace>({ row: selection?.top ?? 0, column: selection?.left ?? 0 });
+  const anchor = useRef<CellPlace | null>(null);
   const rows = grid.rows.length;
   const columns = grid.columns.length;
   const slice = useCallback(
-    (from: Place, to: Place): Selection => ({
+    (from: CellPlace, to: CellPlace): Selection => ({
       top: from.row < 0 || to.row < 0 ? 0 : Math.min(from.row, to.row),
       bottom: from.row < 0 || to.row < 0 ? rows - 1 : Math.max(from.row, to.row),
       left: from.column < 0 || to.column < 0 ? 0 : Math.min(from.column, to.column),
@@ -250,7 +250,7 @@ function usePlateSelection({ grid, selection, onDraw, onSelect, onEdit }: PlateP
     }),
     [rows, columns],
   );
-  const select = (from: Place, to: Place): void => {
+  const select = (from: CellPlace, to: CellPlace): void => {
     anchor.current = from;
     onSelect(slice(from, to));
   };
@@ -264,11 +264,11 @@ function usePlateSelection({ grid, selection, onDraw, onSelect, onEdit }: PlateP
     if (drawn.current) latest.current(drawn.current);
     drawn.current = null;
   }, []);
-  const placeOf = (target: EventTarget | null): Place | null => {
+  const cellAt = (target: EventTarget | null): CellPlace | null => {
     const cell = target instanceof Element ? target.closest<HTMLElement>('[data-row]') : null;
     return cell && { row: Number(cell.dataset['row']), column: Number(cell.dataset['column']) };
   };
-  const focus = (place: Place): void => {
+  const focus = (place: CellPlace): void => {
     setCursor(place);
     element.current
       ?.querySelector<HTMLElement>(`[data-row="${place.row}"][data-column="${place.column}"]`)
@@ -296,7 +296,7 @@ function usePlateSelection({ grid, selection, onDraw, onSelect, onEdit }: PlateP
     if (event.key === 'Escape') anchor.current = null;
   };
   const onPointerDown = (event: PointerEvent): void => {
-    const place = placeOf(event.target);
+    const place = cellAt(event.target);
     if (!place || event.button !== 0) return;
     setCursor(place);
     if (!event.shiftKey || !anchor.current) anchor.current = place;
@@ -308,14 +308,14 @@ function usePlateSelection({ grid, selection, onDraw, onSelect, onEdit }: PlateP
   };
   const onPointerMove = (event: PointerEvent): void => {
     if (!drawn.current || !anchor.current) return;
-    const place = placeOf(event.target);
+    const place = cellAt(event.target);
     const next = place && slice(anchor.current, place);
     if (!next || sameSelection(next, drawn.current)) return;
     drawn.current = next;
     onDraw(next);
   };
   const focusHere = (event: { target: EventTarget }): void => {
-    const place = placeOf(event.target);
+    const place = cellAt(event.target);
     if (place && (place.row !== cursor.row || place.column !== cursor.column)) setCursor(place);
   };
   useEffect(() => {

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Scope } from '@periwinkle/core/cascade/plates/scope';
+import type { EditScope } from '@periwinkle/core/cascade/plates/scope';
 import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import type { Box } from '@periwinkle/core/space/box';
@@ -18,7 +18,7 @@ export function ScopeSentence({
   onNarrow,
 }: {
   component: Component;
-  scope: Scope | null;
+  scope: EditScope | null;
   /** Region of another rule that is being written into, if any. */
   aimed: Box | null;
   onPlate: number;
@@ -58,7 +58,7 @@ export function ScopeSentence({
   const options = scope.words.filter(word => space.axes[word.axis]!.kind === 'option');
   const named = new Set(scope.words.map(word => word.axis));
   const more = space.axes.filter((_, index) => !named.has(index));
-  const word = ({ axis, text }: Scope['words'][number]) => {
+  const word = ({ axis, text }: EditScope['words'][number]) => {
     const { id, title, values } = space.axes[axis]!;
     return (
       <Choice

@@ -4,7 +4,7 @@ import { propertyNamed } from '@periwinkle/core/css/property-registry';
 import { printValue } from '@periwinkle/core/css/print-value';
 import { typedToken } from '@periwinkle/core/css/typed-value';
 import type { System } from '@periwinkle/core/components/system';
-import { valueKind } from '@periwinkle/core/css/value-types';
+import { valueType } from '@periwinkle/core/css/value-types';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import type { Token } from '@periwinkle/core/tokens/token-set';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
@@ -182,7 +182,7 @@ function useCandidates({ system, contexts, property }: ValueEditorProps): readon
   return useMemo(() => {
     const row = propertyNamed(property);
     if (!row) return [];
-    const types = valueKind(row.kind).tokenTypes;
+    const types = valueType(row.kind).tokenTypes;
     return [
       ...[...set.byKey.values()]
         .filter(token => types.includes(token.type))

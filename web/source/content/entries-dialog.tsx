@@ -4,7 +4,7 @@ import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
 import { isObject, isSameJson } from '@periwinkle/core/json/json';
 
-type Entry = Readonly<Record<string, unknown>>;
+type ListContent = Readonly<Record<string, unknown>>;
 
 /** The entries of a list, in a table: what each shows, and in which states it is. */
 export function EntriesDialog({
@@ -19,10 +19,10 @@ export function EntriesDialog({
   component: Component;
   contentKey: string;
   entries: readonly unknown[];
-  onCommit: (entries: readonly Entry[]) => string | null;
+  onCommit: (entries: readonly ListContent[]) => string | null;
   onClose: () => void;
 }) {
-  const [entries, setEntries] = useState<readonly Entry[]>(given.filter(isObject));
+  const [entries, setEntries] = useState<readonly ListContent[]>(given.filter(isObject));
   const [fault, setFault] = useState<string | null>(null);
   const [begunOn, setBegunOn] = useState(given);
   const nested = component.nested.find(({ repeat }) => repeat === contentKey);
@@ -36,7 +36,7 @@ export function EntriesDialog({
   const free =
     nested?.component.space.axes.filter(axis => !Object.hasOwn(nested.use.document.with ?? {}, axis.id)) ??
     [];
-  const change = (index: number, next: Entry): void => setEntries(entries.with(index, next));
+  const change = (index: number, next: ListContent): void => setEntries(entries.with(index, next));
   const move = (index: number, by: number): void => {
     const to = index + by;
     if (to < 0 || to >= entries.length) return;
@@ -173,12 +173,12 @@ export function EntriesDialog({
 
 /** An entry with one of its states set; at rest nothing is said of it. */
 function withState(
-  entry: Entry,
+  entry: ListContent,
   is: Readonly<Record<string, string>>,
   axis: string,
   value: string,
   rest: string,
-): Entry {
+): ListContent {
   const { [axis]: _, ...others } = is;
   const next = value === rest ? others : { ...is, [axis]: value };
   const { is: __, ...content } = entry;

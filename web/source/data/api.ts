@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/json/json-text';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { shortened } from '@periwinkle/core/text/shortened';
 import type { PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
@@ -145,7 +145,7 @@ export const api = {
     // What waits since before labels were cut between letters is sent, too.
     const named = {
       'Periwinkle-Change': changeId,
-      'Periwinkle-Label': encodeURIComponent(shortened(label, LIMITS.titleLetters)),
+      'Periwinkle-Label': encodeURIComponent(shortened(label, QUOTAS.titleLetters)),
     };
     return call<StoredEdit[]>(`${at(id)}/edits`, { ...init, headers: { ...init.headers, ...named } });
   },

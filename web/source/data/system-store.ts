@@ -1,4 +1,4 @@
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { shortened } from '@periwinkle/core/text/shortened';
 import { nanoid } from 'nanoid';
 import { endsOf, type OwnHistory } from '../synchronisation/own-history';
@@ -6,7 +6,7 @@ import type { Unplaced } from '../synchronisation/unplaced';
 import { identified } from '@periwinkle/core/patch/identity';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
-import { placed } from '@periwinkle/core/patch/relocate';
+import { relocated } from '@periwinkle/core/patch/relocate';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import { keptOf, type Kept } from '../synchronisation/kept';
 import { synchronise } from '../synchronisation/machine';
@@ -131,7 +131,7 @@ export class SystemStore {
 
   /** Makes an edit of several documents, each named once: all of it is stored, or nothing. */
   editTogether(parts: readonly EditPart[], words: string, changeId: string = nanoid()): void {
-    const label = shortened(words, LIMITS.titleLetters);
+    const label = shortened(words, QUOTAS.titleLetters);
     const meant = parts
       .filter(({ patch }) => patch.length > 0)
       .map(({ path, patch }) => ({
@@ -376,7 +376,7 @@ export class SystemStore {
   private tried({ path, document, patch }: Preview): ReadonlyMap<string, unknown> | null {
     const { documents } = this.sync.copy;
     const now = documents.get(path);
-    const found = now === document ? ({ ok: true, patch } as const) : placed(now, patch);
+    const found = now === document ? ({ ok: true, patch } as const) : relocated(now, patch);
     if (found.ok) return new Map(documents).set(path, applyPatch(now, found.patch).document);
     this.preview = null;
     return null;

@@ -1,4 +1,4 @@
-import { passages, type PassageTable } from '@periwinkle/core/behaviour/transitions';
+import { transitions, type TransitionTable } from '@periwinkle/core/behaviour/transitions';
 import { reach, type Reached } from '@periwinkle/core/behaviour/reach';
 import type { Combination } from '@periwinkle/core/space/space';
 import { meaningProblems } from '@periwinkle/core/checks/meaning-problems';
@@ -31,7 +31,7 @@ export interface Questions {
   /** What a token touches; `null` where there is none of that key. */
   reach: { asks: { token: string; most: number }; answers: ReachReport | null };
   /** From every situation of a component, what each act leads to. */
-  passages: { asks: { component: string }; answers: PassageTable | null };
+  passages: { asks: { component: string }; answers: TransitionTable | null };
   /** The shortest acts to one of a component's combinations. */
   way: { asks: { component: string; combination: Combination }; answers: Reached | null };
   outputs: { asks: Record<string, never>; answers: WrittenOutputs };
@@ -80,7 +80,7 @@ export const ANSWERING: { readonly [Name in QuestionName]: Answering<Name> } = {
   },
   *passages(system, { component: id }) {
     const component = componentNamed(system, id);
-    return component ? yield* passages(system, component) : null;
+    return component ? yield* transitions(system, component) : null;
   },
   *way(system, { component: id, combination }) {
     yield ONE_STEP;

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { writeJson } from '@periwinkle/core/json/json-text';
-import { placed } from '@periwinkle/core/patch/relocate';
+import { relocated } from '@periwinkle/core/patch/relocate';
 import { Choice } from '../common/choice';
 import { useStore, useSystemPart } from '../data/system-context';
 import type { Unplaced } from '../synchronisation/unplaced';
@@ -98,6 +98,6 @@ function othersOf(
 ): string[] {
   const kind = documentKind(path);
   return [...documents.keys()].filter(
-    other => other !== path && documentKind(other) === kind && placed(documents.get(other), patch).ok,
+    other => other !== path && documentKind(other) === kind && relocated(documents.get(other), patch).ok,
   );
 }

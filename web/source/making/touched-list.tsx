@@ -1,8 +1,8 @@
-import type { Attempt } from '@periwinkle/core/edits/dry-run';
+import type { DryRun } from '@periwinkle/core/edits/dry-run';
 import { touchedWords } from './touched-words';
 
 /** What an edit will touch, before it is made, or why it cannot be made. `about` is the component that it is of, named first. */
-export function TouchedList({ tried, about }: { tried: Attempt | null; about?: string }) {
+export function TouchedList({ tried, about }: { tried: DryRun | null; about?: string }) {
   if (!tried) return null;
   if (!tried.ok)
     return (

@@ -1,5 +1,5 @@
 import { useCallback, useMemo } from 'react';
-import { attempt, type Attempt } from '@periwinkle/core/edits/dry-run';
+import { dryRun, type DryRun } from '@periwinkle/core/edits/dry-run';
 import type { StructuralEdit } from '@periwinkle/core/edits/restructure';
 import { useStore, useSystemPart } from '../data/system-context';
 
@@ -11,7 +11,7 @@ export function useRestructure(): Restructure {
   const store = useStore();
   return useCallback(
     (edit, label) => {
-      const tried = attempt(store.state().edited, edit);
+      const tried = dryRun(store.state().edited, edit);
       if (!tried.ok) return tried.reason;
       store.editTogether(tried.patches, label);
       return null;
@@ -21,7 +21,7 @@ export function useRestructure(): Restructure {
 }
 
 /** What an edit would do; `null` where there is none to be tried. */
-export function useAttempt(edit: StructuralEdit | null): Attempt | null {
+export function useAttempt(edit: StructuralEdit | null): DryRun | null {
   const system = useSystemPart('edited');
-  return useMemo(() => edit && attempt(system, edit), [system, edit]);
+  return useMemo(() => edit && dryRun(system, edit), [system, edit]);
 }

@@ -1,7 +1,7 @@
 import { randomly } from '@periwinkle/core/test/runs';
 import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { fuzzText } from '@periwinkle/core/test/fuzz-text';
 import { documentsInZip, ZipFault } from './zip-documents';
 
@@ -59,11 +59,11 @@ test('whatever stands in the way is told, all of it, and nothing is taken', () =
 });
 
 test('what is too much is refused before it is unpacked, by name', () => {
-  const large = ' '.repeat(LIMITS.documentLetters + 1);
+  const large = ' '.repeat(QUOTAS.documentLetters + 1);
   expect(faultsOf(zip({ 'system.json': MANIFEST, 'tokens/a.tokens.json': large }))).toEqual([
     'tokens/a.tokens.json is larger than 8 MiB.',
   ]);
-  const most = ' '.repeat(LIMITS.documentLetters);
+  const most = ' '.repeat(QUOTAS.documentLetters);
   const many = Object.fromEntries(
     Array.from({ length: 5 }, (_, index) => [`tokens/t${index}.tokens.json`, most]),
   );

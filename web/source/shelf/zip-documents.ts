@@ -1,6 +1,6 @@
 import { unzipSync, type UnzipFileInfo } from 'fflate';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
-import { LIMITS } from '@periwinkle/core/json/quotas';
+import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { readJson } from '@periwinkle/core/json/read-json';
 
 /** What an archive of a system's folder holds. */
@@ -78,17 +78,17 @@ function unpacked(bytes: Uint8Array, names: ReadonlySet<string>): Readonly<Recor
 function tooMuch(entries: readonly UnzipFileInfo[]): string[] {
   const all = entries.reduce((sum, { originalSize }) => sum + originalSize, 0);
   return [
-    ...(entries.length > LIMITS.documents
-      ? [`These are ${entries.length} documents; a system may have ${LIMITS.documents}.`]
+    ...(entries.length > QUOTAS.documents
+      ? [`These are ${entries.length} documents; a system may have ${QUOTAS.documents}.`]
       : []),
     ...entries.flatMap(({ name, originalSize }) =>
-      originalSize > LIMITS.documentLetters
-        ? [`${name} is larger than ${LIMITS.documentLetters / MIB} MiB.`]
+      originalSize > QUOTAS.documentLetters
+        ? [`${name} is larger than ${QUOTAS.documentLetters / MIB} MiB.`]
         : [],
     ),
-    ...(all > LIMITS.unpackedBytes
+    ...(all > QUOTAS.unpackedBytes
       ? [
-          `The documents are ${Math.ceil(all / MIB)} MiB together; ${LIMITS.unpackedBytes / MIB} MiB can be taken in.`,
+          `The documents are ${Math.ceil(all / MIB)} MiB together; ${QUOTAS.unpackedBytes / MIB} MiB can be taken in.`,
         ]
       : []),
   ];

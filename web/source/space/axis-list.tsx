@@ -157,7 +157,9 @@ function AxisEditor({ component, axis, onClose }: { component: Component; axis: 
         <button
           type="button"
           className="act"
-          onClick={() => void run(axisEdits.moveAxis(id, axis.id, placeOf(component, axis) - 1), 'moved up')}
+          onClick={() =>
+            void run(axisEdits.moveAxis(id, axis.id, axisIndex(component, axis) - 1), 'moved up')
+          }
         >
           up
         </button>
@@ -165,7 +167,7 @@ function AxisEditor({ component, axis, onClose }: { component: Component; axis: 
           type="button"
           className="act"
           onClick={() =>
-            void run(axisEdits.moveAxis(id, axis.id, placeOf(component, axis) + 1), 'moved down')
+            void run(axisEdits.moveAxis(id, axis.id, axisIndex(component, axis) + 1), 'moved down')
           }
         >
           down
@@ -183,7 +185,7 @@ function AxisEditor({ component, axis, onClose }: { component: Component; axis: 
   );
 }
 
-const placeOf = ({ derivation, document }: Component, axis: Axis): number =>
+const axisIndex = ({ derivation, document }: Component, axis: Axis): number =>
   (derivation?.own.axes ?? document.axes ?? []).findIndex(({ id }) => id === axis.id);
 
 function Touching({ edit, about }: { edit: StructuralEdit | null; about: string }) {

@@ -19,7 +19,7 @@ const [LEAST_CELL, MOST_CELL] = [9, 14];
 export const isWide = ({ space }: Component): boolean =>
   laidOut(space.axes.map(({ values }) => values.length)).width > WIDTH;
 
-interface Place {
+interface DotPlace {
   readonly row: number;
   readonly column: number;
 }
@@ -33,14 +33,14 @@ interface Slot {
 /** Every value against every other: occurs, has a rule of its own, never. Arrow keys go through it; a cell says why. */
 export function PairsPicture({ component, pairs }: { component: Component; pairs: readonly PairOfAxes[] }) {
   const { axes } = component.space;
-  const [at, setAt] = useState<Place | null>(null);
+  const [at, setAt] = useState<DotPlace | null>(null);
   const byAxes = useMemo(() => new Map(pairs.map(pair => [pair.axes.join(), pair])), [pairs]);
   const { columns, rows, cell, size, width } = useMemo(
     () => laidOut(axes.map(({ values }) => values.length)),
     [axes],
   );
   if (axes.length < 2) return null;
-  const pairAt = ({ row, column }: Place): Pair | null => {
+  const pairAt = ({ row, column }: DotPlace): Pair | null => {
     const [second, first] = [rows[row], columns[column]];
     if (!second || !first || first.axis >= second.axis) return null;
     return byAxes.get(`${first.axis},${second.axis}`)?.cells[second.value]?.[first.value] ?? null;

@@ -9,7 +9,7 @@ import { TokenSheet } from './token-sheet';
 const SCHEMES = { held: HELD, shipped: SHIPPED } satisfies Record<string, SelectorScheme>;
 type SchemeName = keyof typeof SCHEMES;
 
-interface Entry {
+interface ComponentSheet {
   readonly componentId: string;
   readonly scheme: SchemeName;
   readonly live: LiveSheet;
@@ -23,9 +23,9 @@ const REST_MS = 120;
 
 /** The live stylesheets of a system's components, one per component and scheme, shared by all its specimens. */
 export class SpecimenSheets {
-  private readonly sheets = new Map<string, Entry>();
+  private readonly sheets = new Map<string, ComponentSheet>();
   private readonly tokens = new Map<string, TokenSheet>();
-  private readonly stale = new Set<Entry>();
+  private readonly stale = new Set<ComponentSheet>();
   private rest: ReturnType<typeof setTimeout> | undefined;
   private system: System | null = null;
   private readonly forced = matchMedia('(forced-colors: active)');
@@ -86,7 +86,7 @@ export class SpecimenSheets {
     this.stale.clear();
   }
 
-  private updateOne(entry: Entry): void {
+  private updateOne(entry: ComponentSheet): void {
     const component = this.system?.components.find(each => each.id === entry.componentId);
     if (!this.system || !component) return;
     const { system } = this;

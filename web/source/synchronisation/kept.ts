@@ -1,5 +1,5 @@
 import { identified } from '@periwinkle/core/patch/identity';
-import { placed } from '@periwinkle/core/patch/relocate';
+import { relocated } from '@periwinkle/core/patch/relocate';
 import type { StoredDocument, StoredEdit } from '../data/stored';
 import { makingFirst, movedDocuments } from './moved-documents';
 import type { Unplaced } from './unplaced';
@@ -90,7 +90,7 @@ export function placedParts(copy: WorkingCopy, parts: readonly PendingPart[]): r
   const fitting: PendingPart[] = [];
   for (const part of parts) {
     const document = copy.shownAt(part.path);
-    const found = placed(document, part.patch);
+    const found = relocated(document, part.patch);
     if (!found.ok) return null;
     fitting.push({ ...part, patch: identified(document, found.patch) });
   }

@@ -1,6 +1,6 @@
-import { carriedAlong, mayRename, renamedBy } from '@periwinkle/core/edits/renames-in-patch';
+import { withRenames, mayRename, renamesInPatch } from '@periwinkle/core/edits/renames-in-patch';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
-import type { Names } from '@periwinkle/core/edits/name-changes';
+import type { NameLookup } from '@periwinkle/core/edits/name-changes';
 import { PatchError } from '@periwinkle/core/patch/operations';
 import type { HistoryEnds, KnownEdit } from '../data/api';
 import type { StoredEdit } from '../data/stored';
@@ -217,15 +217,15 @@ function carrying(copy: WorkingCopy, edits: readonly StoredEdit[]): Carry | null
   if (copy.pending.length === 0 || !mayRename(patch)) return null;
   const system = compileSystem(copy.documents);
   const { path } = edits[0]!;
-  const names = renamedBy(system, path, copy.confirmedAt(path).body, patch);
+  const names = renamesInPatch(system, path, copy.confirmedAt(path).body, patch);
   return names && carriedBy(system, names);
 }
 
 /** `system` as things are called in what waits. */
 const carriedBy =
-  (system: System, names: Names): Carry =>
+  (system: System, names: NameLookup): Carry =>
   (path, document) =>
-    carriedAlong(system, names, path, document);
+    withRenames(system, names, path, document);
 
 function afterStale(
   before: Synchronisation,

@@ -1,4 +1,4 @@
-import type { NameChange, Names } from '@periwinkle/core/edits/name-changes';
+import type { NameChange, NameLookup } from '@periwinkle/core/edits/name-changes';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import type { StoredEdit } from '../data/stored';
 
@@ -42,7 +42,7 @@ export function makingFirst(
 }
 
 /** What is named otherwise once a document lies in another place; `null` where nobody names it by that. */
-export function namesOfMove(from: string, before: unknown, to: string, after: unknown): Names | null {
+export function namesOfMove(from: string, before: unknown, to: string, after: unknown): NameLookup | null {
   const change = changeOf(from, before, to, after);
   return change && change.name !== change.to ? { of: null, changes: [change] } : null;
 }

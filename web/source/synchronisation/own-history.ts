@@ -1,7 +1,7 @@
 import { guarded, identified } from '@periwinkle/core/patch/identity';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
-import { placed } from '@periwinkle/core/patch/relocate';
+import { relocated } from '@periwinkle/core/patch/relocate';
 import type { HistoryEnds, NamedChange } from '../data/api';
 import type { StoredEdit } from '../data/stored';
 import type { EditPart, PendingEdit, PendingPart, WorkingCopy } from './working-copy';
@@ -164,7 +164,7 @@ export function stepParts(copy: WorkingCopy, { edits }: OwnChange, stepKey: stri
     for (const part of parts.toReversed()) {
       const { path } = part;
       const before = documents.has(path) ? documents.get(path) : copy.shownAt(path);
-      const found = placed(before, inverseOf(part));
+      const found = relocated(before, inverseOf(part));
       if (!found.ok) return [];
       patches.set(path, [...(patches.get(path) ?? []), ...identified(before, found.patch)]);
       documents.set(path, applyPatch(before, found.patch).document);

@@ -1,7 +1,7 @@
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
 import { differenceOf } from '@periwinkle/core/patch/difference';
-import { insist, rebase } from '@periwinkle/core/patch/rebase';
+import { rebaseInsisting, rebase } from '@periwinkle/core/patch/rebase';
 import { isSameJson } from '@periwinkle/core/json/json';
 import type { StoredDocument, StoredEdit } from '../data/stored';
 
@@ -373,7 +373,7 @@ const alongRemote = ({ before, remote }: Line, patch: Patch) =>
 
 function insisted(part: PendingPart, document: unknown, change: Patch): PendingPart | null {
   if (change.length === 0) return part;
-  const patch = insist(document, part.patch, change);
+  const patch = rebaseInsisting(document, part.patch, change);
   return patch && { ...part, patch };
 }
 

@@ -1,8 +1,8 @@
-import { alongEdits } from '@periwinkle/core/patch/rebase-over-edits';
+import { rebaseOverEdits } from '@periwinkle/core/patch/rebase-over-edits';
 import { guarded } from '@periwinkle/core/patch/identity';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
-import { placed } from '@periwinkle/core/patch/relocate';
+import { relocated } from '@periwinkle/core/patch/relocate';
 import type { StoredDocument, StoredEdit } from '../../data/stored';
 import type { HistoryEnds, NamedChange } from '../../data/api';
 import type { HistoryStep, PendingEdit, PendingPart } from '../working-copy';
@@ -81,7 +81,7 @@ export class NaiveServer {
     const { revision, body } = this.at(path);
     const own = since.filter(each => each.path === path);
     if (own.length !== revision - made) return null;
-    const along = alongEdits(body, own, patch);
+    const along = rebaseOverEdits(body, own, patch);
     return along.ok ? along.patch : null;
   }
 
@@ -117,7 +117,7 @@ export class NaiveServer {
     const bodies = new Map(parts.map(({ path }) => [path, this.body(path)]));
     const patches: [string, Patch][] = [];
     for (const { path, inverse } of parts) {
-      const found = placed(bodies.get(path), inverse);
+      const found = relocated(bodies.get(path), inverse);
       if (!found.ok) return [];
       bodies.set(path, applyPatch(bodies.get(path), found.patch).document);
       patches.push([path, found.patch]);
