@@ -6,7 +6,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startTestServer, type TestServer } from '../server/test/test-server';
-import { changes, documents, edits, systems } from '../server/source/schema';
+import { changes, documents, edits, systems } from '../server/source/storage/schema';
 import { and, eq } from 'drizzle-orm';
 import { startDatabase } from '../scripts/database.mjs';
 import { median } from './support/generated';

@@ -25,7 +25,7 @@ export const ONE_FILE = {
 
 export const SERVER_BUILD = {
   ...ONE_FILE,
-  entryPoints: { server: 'server/source/main.ts', worker: 'server/source/work/worker.ts' },
+  entryPoints: { server: 'server/source/main.ts', worker: 'server/source/worker/worker.ts' },
   external: Object.keys(server.dependencies),
   outdir: 'server/dist',
   outExtension: { '.js': '.mjs' },

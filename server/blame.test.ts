@@ -1,7 +1,7 @@
 import { startTestServer, type TestServer } from './test/test-server';
-import { forRequest, watchedBy, watchedMemory } from './source/work/computing';
-import { storeEdit } from './source/work/edits';
-import type { StoredEdit } from './source/edit-rows';
+import { forRequest, watchedBy, watchedMemory } from './source/worker/computing';
+import { storeEdit } from './source/worker/edits';
+import type { StoredEdit } from './source/storage/edit-rows';
 
 /** What is computed counts to the request that asked for it, in whose turn soever it is stored; what several come to together, to no single one. */
 

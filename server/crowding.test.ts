@@ -3,8 +3,8 @@ import { once } from 'node:events';
 import { createServer, type Server } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { pino } from 'pino';
-import { fewAtOnce, fewOnAConnection } from './source/crowding';
-import { problemResponses } from './source/http-problem';
+import { fewAtOnce, fewOnAConnection } from './source/admission/crowding';
+import { problemResponses } from './source/http/problem';
 
 /** Who comes in a crowd is told so at once; who is answered makes room. */
 

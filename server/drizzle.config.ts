@@ -1,3 +1,3 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({ dialect: 'mysql', schema: './source/schema.ts', out: './migrations' });
+export default defineConfig({ dialect: 'mysql', schema: './source/storage/schema.ts', out: './migrations' });

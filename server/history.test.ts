@@ -1,8 +1,8 @@
 import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { and, eq } from 'drizzle-orm';
-import { inTransaction, Overtaken } from './source/database';
-import { writeEdits } from './source/work/writing';
-import { documents } from './source/schema';
+import { inTransaction, Overtaken } from './source/storage/database';
+import { writeEdits } from './source/worker/writing';
+import { documents } from './source/storage/schema';
 import { Caller, type Answer } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
 

@@ -1,7 +1,7 @@
 import type { Request, Response } from 'express';
 import { pino } from 'pino';
-import { causeOf, problemResponses } from './source/http-problem';
-import { Refusal } from './source/refusal';
+import { causeOf, problemResponses } from './source/http/problem';
+import { Refusal } from './source/http/refusal';
 
 /** Errors as answers: trouble of the database passes, a refusal is what it is, what we did not foresee says so. */
 

@@ -1,7 +1,7 @@
 import { inArray, like } from 'drizzle-orm';
 import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { PatchOperation } from '@periwinkle/core/patch/operations';
-import { systems } from './source/schema';
+import { systems } from './source/storage/schema';
 import { Caller, FIELD, RAW } from './test/caller';
 import { demoDocuments, startTestServer, type TestServer } from './test/test-server';
 

@@ -1,10 +1,10 @@
 import { request } from 'node:http';
 import { and, eq, like, sql } from 'drizzle-orm';
 import { QUOTAS } from '@periwinkle/core/json/quotas';
-import type { OpenDatabase } from './source/open-database';
-import { connectTo } from './source/database';
-import { OPENAPI } from './source/openapi';
-import { documents as rows, systems } from './source/schema';
+import type { OpenDatabase } from './source/storage/open-database';
+import { connectTo } from './source/storage/database';
+import { OPENAPI } from './source/http/openapi';
+import { documents as rows, systems } from './source/storage/schema';
 import {
   CONFIG,
   demoDocuments,

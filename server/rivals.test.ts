@@ -1,5 +1,5 @@
 import { setTimeout } from 'node:timers/promises';
-import { givenWay, noteFound, noteWritten } from './source/work/rivals';
+import { givenWay, noteFound, noteWritten } from './source/worker/rivals';
 
 /** Who writes through other nodes of a cluster is given room; nobody else waits for anything. */
 

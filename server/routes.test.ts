@@ -1,8 +1,8 @@
 import { ConfigError, readConfig } from './source/config';
-import { OPENAPI } from './source/openapi';
-import { printedAddress } from './source/printed-address';
-import { apiRoutes } from './source/routes';
-import { EventTail } from './source/event-tail';
+import { OPENAPI } from './source/http/openapi';
+import { printedAddress } from './source/http/printed-address';
+import { apiRoutes } from './source/http/routes';
+import { EventTail } from './source/http/event-tail';
 import { startTestServer, type TestServer } from './test/test-server';
 
 let one: TestServer;

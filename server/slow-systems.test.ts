@@ -1,4 +1,4 @@
-import { SlowSystems } from './source/slow-systems';
+import { SlowSystems } from './source/admission/slow-systems';
 
 /** A system is slow once more small requests on it were slow than quick, and no longer when it has been quick again. */
 

@@ -3,7 +3,7 @@ import { getPriority } from 'node:os';
 import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import { Caller, type Answer } from './test/caller';
 import { startTestServer, type TestServer } from './test/test-server';
-import { forRequest, reading, TooHeavy } from './source/work/computing';
+import { forRequest, reading, TooHeavy } from './source/worker/computing';
 
 /** What is asked small and turns out to be large is done all the same, but not where others would have to wait for it. */
 

@@ -1,4 +1,4 @@
-import { inTurn } from './source/work/turns';
+import { inTurn } from './source/worker/turns';
 
 /** Work on one thing waits for its turn; a failure ends nobody else's. */
 

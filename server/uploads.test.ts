@@ -1,4 +1,4 @@
-import { Uploads } from './source/uploads';
+import { Uploads } from './source/admission/uploads';
 
 /** What is being sent stays within its bounds; only who has sent something and stands still gives way, and who sends comes to its end. */
 

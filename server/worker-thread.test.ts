@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { WorkerThread, type Task } from './source/worker-thread';
+import { WorkerThread, type Task } from './source/worker/worker-thread';
 
 /** A thread is given up where a request computes too long or needs too much memory; nobody else's work is lost without a word. */
 

@@ -15,6 +15,124 @@ import {
 } from './commands';
 import { UsageError } from './load';
 
+/** An option: how it is written, what it says, and what holds without it; `needed`: there is no running without. */
+interface OptionRow {
+  readonly flags: string;
+  readonly words: string;
+  readonly otherwise?: string;
+  readonly needed?: true;
+}
+
+interface CommandRow {
+  readonly name: string;
+  readonly words: string;
+  readonly options: readonly OptionRow[];
+  readonly run: (dir: string, options: never, output: Output) => Status;
+}
+
+const COMPONENT: OptionRow = { flags: '--component <id>', words: 'the component', needed: true };
+const CELLS: OptionRow = { flags: '--cells <file>', words: 'a JSON array of combinations', needed: true };
+const CONTEXT: OptionRow = { flags: '--context <pairs>', words: 'contexts of the tokens: "theme=night"' };
+const BEGIN_WITH: OptionRow = {
+  flags: '--sample <id>',
+  words: 'content to begin with; the first where none is named',
+};
+const JSON_ALONE: OptionRow = { flags: '--json', words: 'print JSON alone on standard output' };
+
+/** Every command, in the order in which help lists them. */
+const COMMANDS: readonly CommandRow[] = [
+  { name: 'check', words: 'list every problem', options: [JSON_ALONE], run: check },
+  {
+    name: 'count',
+    words: 'count the allowed combinations',
+    options: [
+      { flags: '--component <id>', words: 'only this component' },
+      { flags: '--when <condition>', words: 'only where this holds: "size=large,pointer=over"' },
+      JSON_ALONE,
+    ],
+    run: count,
+  },
+  {
+    name: 'resolve',
+    words: 'tell how combinations look, and why',
+    options: [COMPONENT, CELLS, CONTEXT, JSON_ALONE],
+    run: resolveCells,
+  },
+  {
+    name: 'geometry',
+    words: 'tell where parts lie, in px',
+    options: [
+      COMPONENT,
+      CELLS,
+      { flags: '--width <px>', words: 'what the page gives it', otherwise: '320' },
+      { flags: '--sample <id>', words: 'content to lay out; the first where none is named' },
+      CONTEXT,
+      JSON_ALONE,
+    ],
+    run: layOut,
+  },
+  {
+    name: 'play',
+    words: 'play acts, and tell what comes of each',
+    options: [
+      COMPONENT,
+      {
+        flags: '--script <file>',
+        words: 'a JSON array of acts: ["press frame", "type Osprey", "leave"]',
+        needed: true,
+      },
+      BEGIN_WITH,
+      { flags: '--set <pairs>', words: 'options and states that the application sets: "size=large"' },
+      JSON_ALONE,
+    ],
+    run: playActs,
+  },
+  {
+    name: 'reach',
+    words: 'find the shortest acts that lead into a region',
+    options: [
+      COMPONENT,
+      { flags: '--when <condition>', words: 'where to get: "validity=invalid,focus=in"', needed: true },
+      BEGIN_WITH,
+      JSON_ALONE,
+    ],
+    run: reachRegion,
+  },
+  {
+    name: 'tokens',
+    words: 'list the tokens with all references replaced',
+    options: [{ flags: '--context <pairs>', words: 'contexts: "theme=night"' }, JSON_ALONE],
+    run: tokens,
+  },
+  {
+    name: 'build',
+    words: 'write stylesheets, markup and scripts',
+    options: [
+      { flags: '--out <dist>', words: 'folder to write to', needed: true },
+      { flags: '--component <id>', words: 'only this component' },
+      { flags: '--host', words: 'also stylesheets for the inside of shadow roots' },
+    ],
+    run: build,
+  },
+  {
+    name: 'contested',
+    words: 'tell where only the order of two rules decides',
+    options: [COMPONENT, { flags: '--fail', words: 'exit status 1 when something is contested' }, JSON_ALONE],
+    run: contested,
+  },
+  {
+    name: 'cover',
+    words: 'print few combinations that show every pair of values',
+    options: [
+      COMPONENT,
+      { flags: '--strength <n>', words: '2 for pairs, 3 for triples', otherwise: '2' },
+      { flags: '--situations', words: 'show every situation, too' },
+      JSON_ALONE,
+    ],
+    run: cover,
+  },
+];
+
 /** Runs the command line on its arguments (without node and script) and gives the exit status. */
 export function run(args: readonly string[], output: Output): Status {
   let status: Status = 0;
@@ -24,86 +142,16 @@ export function run(args: readonly string[], output: Output): Status {
     .exitOverride()
     .configureOutput({ writeOut: output.out, writeErr: output.err })
     .showHelpAfterError('Run "periwinkle help" for the commands.');
-  const json = '--json';
-  const jsonText = 'print JSON alone on standard output';
-  const keep = (result: Status): void => void (status = result);
-
-  program
-    .command('check <dir>')
-    .description('list every problem')
-    .option(json, jsonText)
-    .action((dir, options) => keep(check(dir, options, output)));
-  program
-    .command('count <dir>')
-    .description('count the allowed combinations')
-    .option('--component <id>', 'only this component')
-    .option('--when <condition>', 'only where this holds: "size=large,pointer=over"')
-    .option(json, jsonText)
-    .action((dir, options) => keep(count(dir, options, output)));
-  program
-    .command('resolve <dir>')
-    .description('tell how combinations look, and why')
-    .requiredOption('--component <id>', 'the component')
-    .requiredOption('--cells <file>', 'a JSON array of combinations')
-    .option('--context <pairs>', 'contexts of the tokens: "theme=night"')
-    .option(json, jsonText)
-    .action((dir, options) => keep(resolveCells(dir, options, output)));
-  program
-    .command('geometry <dir>')
-    .description('tell where parts lie, in px')
-    .requiredOption('--component <id>', 'the component')
-    .requiredOption('--cells <file>', 'a JSON array of combinations')
-    .option('--width <px>', 'what the page gives it', '320')
-    .option('--sample <id>', 'content to lay out; the first where none is named')
-    .option('--context <pairs>', 'contexts of the tokens: "theme=night"')
-    .option(json, jsonText)
-    .action((dir, options) => keep(layOut(dir, options, output)));
-  program
-    .command('play <dir>')
-    .description('play acts, and tell what comes of each')
-    .requiredOption('--component <id>', 'the component')
-    .requiredOption('--script <file>', 'a JSON array of acts: ["press frame", "type Osprey", "leave"]')
-    .option('--sample <id>', 'content to begin with; the first where none is named')
-    .option('--set <pairs>', 'options and states that the application sets: "size=large"')
-    .option(json, jsonText)
-    .action((dir, options) => keep(playActs(dir, options, output)));
-  program
-    .command('reach <dir>')
-    .description('find the shortest acts that lead into a region')
-    .requiredOption('--component <id>', 'the component')
-    .requiredOption('--when <condition>', 'where to get: "validity=invalid,focus=in"')
-    .option('--sample <id>', 'content to begin with; the first where none is named')
-    .option(json, jsonText)
-    .action((dir, options) => keep(reachRegion(dir, options, output)));
-  program
-    .command('tokens <dir>')
-    .description('list the tokens with all references replaced')
-    .option('--context <pairs>', 'contexts: "theme=night"')
-    .option(json, jsonText)
-    .action((dir, options) => keep(tokens(dir, options, output)));
-  program
-    .command('build <dir>')
-    .description('write stylesheets, markup and scripts')
-    .requiredOption('--out <dist>', 'folder to write to')
-    .option('--component <id>', 'only this component')
-    .option('--host', 'also stylesheets for the inside of shadow roots')
-    .action((dir, options) => keep(build(dir, options, output)));
-  program
-    .command('contested <dir>')
-    .description('tell where only the order of two rules decides')
-    .requiredOption('--component <id>', 'the component')
-    .option('--fail', 'exit status 1 when something is contested')
-    .option(json, jsonText)
-    .action((dir, options) => keep(contested(dir, options, output)));
-  program
-    .command('cover <dir>')
-    .description('print few combinations that show every pair of values')
-    .requiredOption('--component <id>', 'the component')
-    .option('--strength <n>', '2 for pairs, 3 for triples', '2')
-    .option('--situations', 'show every situation, too')
-    .option(json, jsonText)
-    .action((dir, options) => keep(cover(dir, options, output)));
-
+  for (const { name, words, options, run: act } of COMMANDS) {
+    const command = program.command(`${name} <dir>`).description(words);
+    for (const { flags, words: what, otherwise, needed } of options) {
+      if (needed) command.requiredOption(flags, what);
+      else command.option(flags, what, otherwise);
+    }
+    command.action((dir: string, given: unknown) => {
+      status = act(dir, given as never, output);
+    });
+  }
   try {
     program.parse([...args], { from: 'user' });
   } catch (error) {

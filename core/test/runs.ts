@@ -35,7 +35,7 @@ const RUNS = {
   resolution: [30, 150],
   engine: [40, 2000],
   'covering sets': [80, 2000],
-  windows: [80, 500],
+  windows: [300, 500],
   archives: [200, 2000],
   Markdown: [200, 2000],
   'contested on the command line': [20, 150],

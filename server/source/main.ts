@@ -1,16 +1,16 @@
 import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import { pino, type Logger } from 'pino';
-import { createApp } from './app';
+import { createApp } from './http/app';
 import { ConfigError, readConfig, type Config } from './config';
-import type { OpenDatabase } from './open-database';
-import { openDatabase, PACKET_BYTES, packetBytes } from './database';
-import { DatabaseError } from './database-error';
-import { loadDemo } from './demo';
-import { causeOf } from './http-problem';
-import { printedAddress } from './printed-address';
-import { latestSystems } from './systems';
-import { Workers } from './workers';
+import type { OpenDatabase } from './storage/open-database';
+import { openDatabase, PACKET_BYTES, packetBytes } from './storage/database';
+import { DatabaseError } from './storage/database-error';
+import { loadDemo } from './storage/demo';
+import { causeOf } from './http/problem';
+import { printedAddress } from './http/printed-address';
+import { latestSystems } from './storage/systems';
+import { Workers } from './worker/workers';
 
 /** One clear line, and an exit status that is not 0. */
 function giveUp(line: string): never {

@@ -1,6 +1,6 @@
 import Ajv from 'ajv';
 import type { PatchOperation } from '@periwinkle/core/patch/operations';
-import { addressesOf, OPENAPI } from '../source/openapi';
+import { addressesOf, OPENAPI } from '../source/http/openapi';
 
 /** An answer of the server, its body read as JSON where it is. */
 export interface Answer {

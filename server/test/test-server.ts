@@ -4,13 +4,13 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { createPool } from 'mysql2/promise';
 import { pino } from 'pino';
-import { createApp } from '../source/app';
+import { createApp } from '../source/http/app';
 import type { Config } from '../source/config';
-import type { OpenDatabase } from '../source/open-database';
-import { openDatabase } from '../source/database';
-import { folderDocuments } from '../source/demo';
-import { createSystem } from '../source/work/new-systems';
-import { Workers } from '../source/workers';
+import type { OpenDatabase } from '../source/storage/open-database';
+import { openDatabase } from '../source/storage/database';
+import { folderDocuments } from '../source/storage/demo';
+import { createSystem } from '../source/worker/new-systems';
+import { Workers } from '../source/worker/workers';
 
 let count = 0;
 

@@ -39,81 +39,9 @@ export function readAnatomy(
   problems: ProblemList,
   nested: (part: string) => Part | null = () => null,
 ): Anatomy {
-  const parts: Part[] = [];
-  const byName = new Map<string, Part>();
-  const lost = new Set<string>();
-  const take = (part: Part, around: string | null): void => {
-    parts.push(part);
-    byName.set(part.name, part);
-    if (part.nested !== null && part.nested !== around) byName.set(part.nested, part);
-    part.children.forEach(child => take(child, part.nested));
-  };
-  const embed = (node: PartDocument, pointer: string): Part | null => {
-    if (node.component === undefined)
-      problems.error(
-        pointer,
-        'missing-key',
-        `“${node.part}” uses a component; “component” says which.`,
-        undefined,
-        'component',
-      );
-    if ((node.children ?? []).length > 0)
-      problems.error(
-        `${pointer}/children`,
-        'leaf-with-children',
-        'What a component holds is its own; put parts beside it.',
-      );
-    const root = nested(node.part);
-    if (!root) {
-      lost.add(node.part);
-      return null;
-    }
-    if (byName.has(node.part))
-      problems.error(`${pointer}/part`, 'duplicate-id', `There is a part “${node.part}” already.`);
-    take(root, null);
-    return root;
-  };
-  const read = (node: PartDocument, pointer: string, outer: PartKind | null): Part => {
-    const embedded = node.kind === 'use' ? embed(node, pointer) : null;
-    if (embedded) return embedded;
-    const plain = readKind(node, pointer, problems);
-    const kind = outer ? kindWithin(plain, outer) : plain;
-    const place = parts.length;
-    parts.push(undefined as unknown as Part);
-    const children = (node.children ?? []).map((child, index) =>
-      read(child, `${pointer}/children/${index}`, kind),
-    );
-    if (!kind.box && children.length > 0) {
-      problems.error(
-        `${pointer}/children`,
-        'leaf-with-children',
-        `A ${kind.kind} holds no parts; put them beside it.`,
-      );
-    }
-    const elements = readElements(node, kind, pointer, problems);
-    const part: Part = {
-      name: node.part,
-      title: node.title ?? capital(node.part),
-      description: node.description ?? '',
-      kind,
-      content: typeof node.content === 'string' ? node.content : null,
-      element: elements[0]!,
-      elements,
-      type: node.type ?? null,
-      children: kind.box ? children : [],
-      pointer,
-      nested: null,
-      pseudo: null,
-    };
-    parts[place] = part;
-    if (byName.has(node.part)) {
-      problems.error(`${pointer}/part`, 'duplicate-id', `There is a part “${node.part}” already.`);
-    } else {
-      byName.set(node.part, part);
-    }
-    return part;
-  };
-  const root = read(document, '/anatomy', null);
+  const reader = new AnatomyReader(problems, nested);
+  const root = reader.read(document, '/anatomy', null);
+  const { parts, byName, lost } = reader;
   const first = (kind: string): Part | undefined =>
     parts.find(part => part.kind.kind === kind && part.nested === null) ??
     parts.find(part => part.kind.kind === kind);
@@ -129,6 +57,90 @@ export function readAnatomy(
     return [part, ...drawn];
   });
   return { root, parts, everyPart, byName, lost, outer: part => outer.get(part), control, bearer };
+}
+
+/** Collects the parts of a tree as it is read, in reading order. */
+class AnatomyReader {
+  readonly parts: Part[] = [];
+  readonly byName = new Map<string, Part>();
+  /** Parts whose component is not there. */
+  readonly lost = new Set<string>();
+
+  constructor(
+    private readonly problems: ProblemList,
+    private readonly nested: (part: string) => Part | null,
+  ) {}
+
+  read(node: PartDocument, pointer: string, outer: PartKind | null): Part {
+    const embedded = node.kind === 'use' ? this.embed(node, pointer) : null;
+    if (embedded) return embedded;
+    const plain = readKind(node, pointer, this.problems);
+    const kind = outer ? kindWithin(plain, outer) : plain;
+    const place = this.parts.length;
+    this.parts.push(undefined as unknown as Part);
+    const children = (node.children ?? []).map((child, index) =>
+      this.read(child, `${pointer}/children/${index}`, kind),
+    );
+    if (!kind.box && children.length > 0)
+      this.refuseChildren(pointer, `A ${kind.kind} holds no parts; put them beside it.`);
+    const elements = readElements(node, kind, pointer, this.problems);
+    const part: Part = {
+      name: node.part,
+      title: node.title ?? capital(node.part),
+      description: node.description ?? '',
+      kind,
+      content: typeof node.content === 'string' ? node.content : null,
+      element: elements[0]!,
+      elements,
+      type: node.type ?? null,
+      children: kind.box ? children : [],
+      pointer,
+      nested: null,
+      pseudo: null,
+    };
+    this.parts[place] = part;
+    if (this.isNew(node, pointer)) this.byName.set(node.part, part);
+    return part;
+  }
+
+  /** The tree of another component in the place of the part that uses it. */
+  private embed(node: PartDocument, pointer: string): Part | null {
+    if (node.component === undefined)
+      this.problems.error(
+        pointer,
+        'missing-key',
+        `“${node.part}” uses a component; “component” says which.`,
+        undefined,
+        'component',
+      );
+    if ((node.children ?? []).length > 0)
+      this.refuseChildren(pointer, 'What a component holds is its own; put parts beside it.');
+    const root = this.nested(node.part);
+    if (!root) {
+      this.lost.add(node.part);
+      return null;
+    }
+    this.isNew(node, pointer);
+    this.take(root, null);
+    return root;
+  }
+
+  private take(part: Part, around: string | null): void {
+    this.parts.push(part);
+    this.byName.set(part.name, part);
+    if (part.nested !== null && part.nested !== around) this.byName.set(part.nested, part);
+    part.children.forEach(child => this.take(child, part.nested));
+  }
+
+  private isNew({ part }: PartDocument, pointer: string): boolean {
+    if (!this.byName.has(part)) return true;
+    this.problems.error(`${pointer}/part`, 'duplicate-id', `There is a part “${part}” already.`);
+    return false;
+  }
+
+  private refuseChildren(pointer: string, message: string): void {
+    this.problems.error(`${pointer}/children`, 'leaf-with-children', message);
+  }
 }
 
 const capital = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1).replace(/[-_]/g, ' ');
