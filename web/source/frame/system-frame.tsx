@@ -6,6 +6,7 @@ import { usePageKeys } from '../common/shortcuts';
 import { SystemProvider, useStore, useSystemPart } from '../data/system-context';
 import { EngineProvider } from '../engine/use-answer';
 import { SpecimenStyles } from '../specimen/specimen-styles';
+import { fetchAhead } from '../fetch-ahead';
 import { Band } from './band';
 import { Failure } from './failure';
 import { FindDialog } from './find-dialog';
@@ -47,6 +48,7 @@ function Inside() {
     // At hand in the browser's console, and for the benchmarks, which make edits as the screens do.
     Object.assign(window, { periwinkle: store });
   }, [store]);
+  useEffect(fetchAhead, []);
   useMissingFonts(system);
   usePageKeys({
     'Ctrl+Z': () => store.step('undo'),
