@@ -1,13 +1,11 @@
 import { useMemo, useState } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import { componentNamed } from '@periwinkle/core/components/system';
 import { sampleNamed } from '@periwinkle/core/cascade/plates/plate-grid';
 import { Choice } from '../common/choice';
 import { counted } from '../common/numbers';
-import { SheetHead } from '../common/sheet-head';
+import { sheetScreen } from '../component/sheet-screen';
 import { usePageKeys } from '../common/shortcuts';
-import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
 import { SHOWN, shownIn, shownText } from '../data/shown-address';
 import { useSystemPart } from '../data/system-context';
@@ -23,15 +21,9 @@ const SCALE = 'times';
 const SCALES = ['1.5', '2', '2.5'];
 
 /** How a component is made: drawn large with its parts numbered, and the parts in reading order. */
-export function AnatomyScreen() {
-  const { componentId = '' } = useParams();
-  const system = useSystemPart('system');
-  const component = componentNamed(system, componentId);
-  if (!component) return <NoSuchField id={componentId} />;
-  return <Inside key={component.id} component={component} />;
-}
+export const AnatomyScreen = sheetScreen('system', AnatomySheet);
 
-function Inside({ component }: { component: Component }) {
+function AnatomySheet({ component }: { component: Component }) {
   const system = useSystemPart('system');
   const contexts = useContexts(system.tokens);
   const [parameters, setParameters] = useSearchParams();
@@ -56,7 +48,6 @@ function Inside({ component }: { component: Component }) {
   const { space } = component;
   return (
     <>
-      <SheetHead component={component} />
       <div className="strip">
         <span>
           <span className="said">shown</span>{' '}

@@ -1,13 +1,12 @@
 import { useState } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { TransitionRow } from '@periwinkle/core/behaviour/transitions';
 import type { Component } from '@periwinkle/core/components/component';
 import { conditionWords } from '@periwinkle/core/space/condition';
 import type { Combination } from '@periwinkle/core/space/space';
 import { componentNamed } from '@periwinkle/core/components/system';
-import { SheetHead } from '../common/sheet-head';
+import { sheetScreen } from '../component/sheet-screen';
 import { counted } from '../common/numbers';
-import { NoSuchField } from '../component/no-such-field';
 import { useContexts } from '../data/address';
 import { SHOWN, shownIn } from '../data/shown-address';
 import { useSystemPart } from '../data/system-context';
@@ -23,15 +22,9 @@ import { WayStrip } from './way-strip';
 const REST_MS = 300;
 
 /** How a field comes into its states: judging, passages between situations, a field to try, walkthroughs. */
-export function BehaviourScreen() {
-  const { componentId = '' } = useParams();
-  const system = useSystemPart('edited');
-  const component = componentNamed(system, componentId);
-  if (!component) return <NoSuchField id={componentId} />;
-  return <Inside key={component.id} component={component} />;
-}
+export const BehaviourScreen = sheetScreen('edited', BehaviourSheet);
 
-function Inside({ component }: { component: Component }) {
+function BehaviourSheet({ component }: { component: Component }) {
   const system = useSystemPart('edited');
   const shownSystem = useSystemPart('system');
   const contexts = useContexts(system.tokens);
@@ -55,7 +48,6 @@ function Inside({ component }: { component: Component }) {
   const unfound = table?.rows.filter(({ way }) => way === null) ?? [];
   return (
     <>
-      <SheetHead component={component} />
       <div className="behaviour-sheet">
         <section className="passages" aria-busy={!upToDate}>
           {table ? (

@@ -1,8 +1,6 @@
 import { useMemo, useState } from 'react';
-import { useParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
-import { componentNamed } from '@periwinkle/core/components/system';
 import { STRESSES, stressedSample } from '@periwinkle/core/components/content/stress-samples';
 import {
   addEntry,
@@ -14,8 +12,7 @@ import {
 import { sharableWith, shareSample, sharersOf } from '@periwinkle/core/edits/sample-edits';
 import type { SampleDocument } from '@periwinkle/core/documents/component-document';
 import { Choice } from '../common/choice';
-import { SheetHead } from '../common/sheet-head';
-import { NoSuchField } from '../component/no-such-field';
+import { sheetScreen } from '../component/sheet-screen';
 import { useContexts } from '../data/address';
 import { useOpened } from '../data/opened-address';
 import { useStore, useSystemPart } from '../data/system-context';
@@ -31,21 +28,14 @@ import { SampleCell } from './sample-cell';
 import { SourcesField } from './sources-field';
 
 /** What a field is drawn with: the keys of its content, samples for them, and what stress does to it. */
-export function ContentScreen() {
-  const { componentId = '' } = useParams();
-  const system = useSystemPart('edited');
-  const component = componentNamed(system, componentId);
-  if (!component) return <NoSuchField id={componentId} />;
-  return <Inside key={component.id} component={component} />;
-}
+export const ContentScreen = sheetScreen('edited', ContentSheet);
 
-function Inside({ component }: { component: Component }) {
+function ContentSheet({ component }: { component: Component }) {
   const [opened, open] = useOpened();
   const keys = contentKeys(component);
   const samples = component.document.samples ?? [];
   return (
     <>
-      <SheetHead component={component} />
       <div className="content-sheet">
         <section>
           <h2>

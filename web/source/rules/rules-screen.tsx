@@ -1,11 +1,8 @@
 import type { ReactNode } from 'react';
-import { useParams } from 'react-router';
 import type { RulesReport } from '@periwinkle/core/cascade/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
-import { componentNamed } from '@periwinkle/core/components/system';
 import { countText, counted } from '../common/numbers';
-import { SheetHead } from '../common/sheet-head';
-import { NoSuchField } from '../component/no-such-field';
+import { sheetScreen } from '../component/sheet-screen';
 import { useSystemPart } from '../data/system-context';
 import { useAnswer, type Answer } from '../engine/use-answer';
 import { AlikeList } from './alike-list';
@@ -14,20 +11,16 @@ import { DeadList } from './dead-list';
 import { DecisionList } from './decision-list';
 
 /** What the rules of a component come to: where only their order decides, which never matter, what makes no difference. */
-export function RulesScreen() {
-  const { componentId = '' } = useParams();
-  const system = useSystemPart('system');
-  const component = componentNamed(system, componentId);
-  const answer = useAnswer('rules', { component: componentId }, system.documents);
-  if (!component) return <NoSuchField id={componentId} />;
+export const RulesScreen = sheetScreen('system', RulesSheet);
+
+function RulesSheet({ component }: { component: Component }) {
+  const { documents } = useSystemPart('system');
+  const answer = useAnswer('rules', { component: component.id }, documents);
   return (
-    <>
-      <SheetHead component={component} />
-      <div className="rules-sheet" aria-busy={!answer.upToDate && !answer.stopped}>
-        <Waiting answer={answer} />
-        {answer.value ? <Report component={component} report={answer.value} /> : null}
-      </div>
-    </>
+    <div className="rules-sheet" aria-busy={!answer.upToDate && !answer.stopped}>
+      <Waiting answer={answer} />
+      {answer.value ? <Report component={component} report={answer.value} /> : null}
+    </div>
   );
 }
 

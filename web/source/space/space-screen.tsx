@@ -1,11 +1,8 @@
 import { useState } from 'react';
-import { useParams } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import type { SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
-import { componentNamed } from '@periwinkle/core/components/system';
-import { SheetHead } from '../common/sheet-head';
+import { sheetScreen } from '../component/sheet-screen';
 import { counted, countText } from '../common/numbers';
-import { NoSuchField } from '../component/no-such-field';
 import { useSystemPart } from '../data/system-context';
 import { useAnswer } from '../engine/use-answer';
 import { AxisList } from './axis-list';
@@ -17,15 +14,9 @@ import { SituationList } from './situation-list';
 const REST_MS = 120;
 
 /** The space of a component: in what it differs, what can never be, what has a name. */
-export function SpaceScreen() {
-  const { componentId = '' } = useParams();
-  const system = useSystemPart('edited');
-  const component = componentNamed(system, componentId);
-  if (!component) return <NoSuchField id={componentId} />;
-  return <Inside key={component.id} component={component} />;
-}
+export const SpaceScreen = sheetScreen('edited', SpaceSheet);
 
-function Inside({ component }: { component: Component }) {
+function SpaceSheet({ component }: { component: Component }) {
   const { documents } = useSystemPart('edited');
   const { value, upToDate } = useAnswer('space', { component: component.id }, documents, REST_MS);
   // An answer speaks of the space as it was asked about: regions of it mean nothing in another.
@@ -35,7 +26,6 @@ function Inside({ component }: { component: Component }) {
   const nameless = report ? report.allowed - report.named : 0n;
   return (
     <>
-      <SheetHead component={component} />
       <p className="space-sentence" aria-busy={!upToDate}>
         <b>{counted(component.space.axes.length, 'way')} to differ</b>
         {report ? (
