@@ -1,21 +1,17 @@
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
 import { PARAMETER_TYPES } from '@periwinkle/core/components/parameters';
-import {
-  addEntry,
-  changeEntry,
-  moveEntry,
-  removeEntry,
-  renameEntry,
-} from '@periwinkle/core/edits/entry-edits';
+import { addEntry } from '@periwinkle/core/edits/entry-edits';
 import type { ParameterDocument } from '@periwinkle/core/documents/component-document';
 import { Choice } from '../common/choice';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
 import { useOpened } from '../data/opened-address';
-import { useStore, useSystemPart } from '../data/system-context';
+import { useSystemPart } from '../data/system-context';
 import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
-import { ConsideredAct } from '../making/considered-act';
+import { EntryActs } from '../making/entry-acts';
+import { OpeningLine, OpeningWord } from '../making/opening-line';
+import { useEntryEdits } from '../making/use-entry-edits';
 import { idFor } from '../making/name-fields';
 import { useRestructure } from '../making/use-restructure';
 
@@ -35,7 +31,7 @@ const MOST_LISTED = 40;
 /** What whoever uses a component can set without another copy of it. */
 export function ParameterList({ component }: { component: Component }) {
   const system = useSystemPart('edited');
-  const [opened, open] = useOpened();
+  const [, open] = useOpened();
   const restructure = useRestructure();
   const parameters = component.document.parameters ?? [];
   const add = (title: string): string | null => {
@@ -59,31 +55,22 @@ export function ParameterList({ component }: { component: Component }) {
         Parameters <small>what whoever uses it can set</small>
       </h2>
       <ul className="lines">
-        {parameters.map((parameter, index) => {
-          const key = `parameter:${parameter.id}`;
-          return (
-            <li key={parameter.id} className={opened === key ? 'open' : ''}>
-              <div className="situation-line">
-                <button
-                  type="button"
-                  className="act name"
-                  aria-expanded={opened === key}
-                  onClick={() => open(opened === key ? null : key)}
-                >
-                  {parameter.title ?? parameter.id}
-                </button>
-                <span>
-                  <code>@{parameter.id}</code> <span className="said">{parameter.type}, else</span>{' '}
-                  <code>{parameter.default}</code>
-                </span>
-                <span />
-              </div>
-              {opened === key ? (
-                <ParameterEditor component={component} parameter={parameter} index={index} onOpen={open} />
-              ) : null}
-            </li>
-          );
-        })}
+        {parameters.map((parameter, index) => (
+          <OpeningLine
+            key={parameter.id}
+            of={`parameter:${parameter.id}`}
+            editor={<ParameterEditor component={component} parameter={parameter} index={index} />}
+          >
+            <div className="situation-line">
+              <OpeningWord of={`parameter:${parameter.id}`}>{parameter.title ?? parameter.id}</OpeningWord>
+              <span>
+                <code>@{parameter.id}</code> <span className="said">{parameter.type}, else</span>{' '}
+                <code>{parameter.default}</code>
+              </span>
+              <span />
+            </div>
+          </OpeningLine>
+        ))}
       </ul>
       <AddByName words="another parameter" placeholder="Accent" onAdd={add} />
     </section>
@@ -100,49 +87,21 @@ function ParameterEditor({
   component,
   parameter,
   index,
-  onOpen,
 }: {
   component: Component;
   parameter: ParameterDocument;
   index: number;
-  onOpen: (what: string | null) => void;
 }) {
   const system = useSystemPart('edited');
-  const store = useStore();
-  const restructure = useRestructure();
   const { id, type } = parameter;
   const tokens = [...system.tokens.usual().byKey.values()];
+  const edits = useEntryEdits(component, 'parameters', index, { id, name: `@${id}`, opens: 'parameter' });
   const change = (parts: Partial<ParameterDocument>): string | null =>
-    restructure(
-      changeEntry(component.id, 'parameters', index, { ...parameter, ...parts }),
-      `${component.title}: parameter ${id}`,
-    );
-  const said = (reason: string | null): void => {
-    if (reason !== null) store.say('error', reason);
-  };
-  const move = (by: number): void =>
-    said(
-      restructure(
-        moveEntry(component.id, 'parameters', index, index + by),
-        `${component.title}: ${id} moved`,
-      ),
-    );
+    edits.change({ ...parameter, ...parts });
   return (
     <div className="opened">
       <CommitField label="title" value={parameter.title ?? ''} onCommit={title => change({ title })} />
-      <CommitField
-        label="id"
-        mono
-        value={id}
-        onCommit={to => {
-          const reason = restructure(
-            renameEntry(component.id, 'parameters', id, to),
-            `${component.title}: @${id} is now @${to}`,
-          );
-          if (reason === null) onOpen(`parameter:${to}`);
-          return reason;
-        }}
-      />
+      <CommitField label="id" mono value={id} onCommit={edits.rename} />
       <CommitField
         label="for"
         value={parameter.description ?? ''}
@@ -156,7 +115,7 @@ function ParameterEditor({
             label="type of the parameter"
             value={type}
             items={PARAMETER_TYPES.map(each => ({ id: each, words: each }))}
-            onChoose={next => said(change({ type: next, default: firstOf(tokens, next) }))}
+            onChoose={next => edits.say(change({ type: next, default: firstOf(tokens, next) }))}
           >
             {type}
           </Choice>
@@ -169,22 +128,14 @@ function ParameterEditor({
           .map(({ key }) => ({ text: `{${key}}`, shown: key }))}
         onCommit={text => change({ default: text })}
       />
-      <div className="acts">
-        <button type="button" className="act" onClick={() => move(-1)}>
-          up
-        </button>
-        <button type="button" className="act" onClick={() => move(1)}>
-          down
-        </button>
-        <ConsideredAct
-          words="take it out"
-          title={`@${id}`}
-          edit={removeEntry(component.id, 'parameters', index)}
-          label={`${component.title}: @${id} taken out`}
-          about={component.id}
-          onDone={() => onOpen(null)}
-        />
-      </div>
+      <EntryActs
+        component={component}
+        list="parameters"
+        index={index}
+        name={`@${id}`}
+        onMove={edits.move}
+        onGone={edits.close}
+      />
     </div>
   );
 }

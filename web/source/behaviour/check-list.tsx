@@ -5,6 +5,7 @@ import type { CheckDocument } from '@periwinkle/core/documents/component-documen
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
 import { useStore } from '../data/system-context';
+import { OpeningLine, OpeningWord } from '../making/opening-line';
 import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
 import { idFor } from '../making/name-fields';
@@ -26,7 +27,7 @@ const KINDS: Readonly<
 
 /** What is checked, in order: the first that fails speaks. */
 export function CheckList({ component }: { component: Component }) {
-  const [opened, open] = useOpened();
+  const [, open] = useOpened();
   const restructure = useRestructure();
   const checks = component.document.behaviour?.checks ?? [];
   const add = (title: string): string | null => {
@@ -39,25 +40,16 @@ export function CheckList({ component }: { component: Component }) {
   return (
     <>
       <ol className="lines checks">
-        {checks.map(check => {
-          const key = `check:${check.id}`;
-          return (
-            <li key={check.id} className={opened === key ? 'open' : ''}>
-              <button
-                type="button"
-                className="act name"
-                aria-expanded={opened === key}
-                onClick={() => open(opened === key ? null : key)}
-              >
-                {check.id}
-              </button>{' '}
-              <span className="said">{check.message ?? 'says what the sample says'}</span>
-              {opened === key ? (
-                <CheckEditor component={component} check={check} onGone={() => open(null)} />
-              ) : null}
-            </li>
-          );
-        })}
+        {checks.map(check => (
+          <OpeningLine
+            key={check.id}
+            of={`check:${check.id}`}
+            editor={<CheckEditor component={component} check={check} onGone={() => open(null)} />}
+          >
+            <OpeningWord of={`check:${check.id}`}>{check.id}</OpeningWord>{' '}
+            <span className="said">{check.message ?? 'says what the sample says'}</span>
+          </OpeningLine>
+        ))}
       </ol>
       <AddByName words="another check" placeholder="Four letters" onAdd={add} />
     </>

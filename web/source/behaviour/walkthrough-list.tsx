@@ -1,14 +1,15 @@
-import { addEntry, changeEntry, removeEntry, renameEntry } from '@periwinkle/core/edits/entry-edits';
+import { addEntry } from '@periwinkle/core/edits/entry-edits';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
 import type { WalkthroughDocument } from '@periwinkle/core/documents/component-document';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
-import { useStore } from '../data/system-context';
 import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
-import { ConsideredAct } from '../making/considered-act';
+import { EntryActs } from '../making/entry-acts';
+import { OpeningWord } from '../making/opening-line';
+import { useEntryEdits } from '../making/use-entry-edits';
 import { idFor } from '../making/name-fields';
 import { useRestructure } from '../making/use-restructure';
 import { Strip } from './strip';
@@ -66,25 +67,18 @@ function Walkthrough({
   walkthrough: WalkthroughDocument;
   index: number;
 }) {
-  const [opened, open] = useOpened();
+  const [opened] = useOpened();
   const { id, title, shows, sample, set, acts } = walkthrough;
   const play = useMoments(system, component, sample, set, acts);
   const key = `walkthrough:${id}`;
   return (
     <section className="walkthrough" aria-label={title ?? id}>
       <h2>
-        <button
-          type="button"
-          className="act name"
-          aria-expanded={opened === key}
-          onClick={() => open(opened === key ? null : key)}
-        >
-          {title ?? id}
-        </button>
+        <OpeningWord of={key}>{title ?? id}</OpeningWord>
         <small>{shows}</small>
       </h2>
       {opened === key ? (
-        <WalkthroughEditor component={component} walkthrough={walkthrough} index={index} onOpen={open} />
+        <WalkthroughEditor component={component} walkthrough={walkthrough} index={index} />
       ) : null}
       <Strip system={system} component={component} contexts={contexts} title={title ?? id} play={play} />
     </section>
@@ -95,37 +89,19 @@ function WalkthroughEditor({
   component,
   walkthrough,
   index,
-  onOpen,
 }: {
   component: Component;
   walkthrough: WalkthroughDocument;
   index: number;
-  onOpen: (what: string | null) => void;
 }) {
-  const restructure = useRestructure();
-  const store = useStore();
   const { id, title = id } = walkthrough;
+  const edits = useEntryEdits(component, 'walkthroughs', index, { id, name: title, opens: 'walkthrough' });
   const change = (next: Partial<WalkthroughDocument>): string | null =>
-    restructure(
-      changeEntry(component.id, 'walkthroughs', index, { ...walkthrough, ...next }),
-      `${component.title}: ${title} changed`,
-    );
+    edits.change({ ...walkthrough, ...next });
   return (
     <div className="opened">
       <CommitField label="title" value={walkthrough.title ?? ''} onCommit={text => change({ title: text })} />
-      <CommitField
-        label="id"
-        mono
-        value={id}
-        onCommit={text => {
-          const reason = restructure(
-            renameEntry(component.id, 'walkthroughs', id, text),
-            `${component.title}: ${id} is now ${text}`,
-          );
-          if (reason === null) onOpen(`walkthrough:${text}`);
-          return reason;
-        }}
-      />
+      <CommitField label="id" mono value={id} onCommit={edits.rename} />
       <CommitField label="shows" value={walkthrough.shows ?? ''} onCommit={text => change({ shows: text })} />
       <div className="commit-field">
         <span>sample</span>
@@ -134,10 +110,7 @@ function WalkthroughEditor({
             label="sample"
             value={walkthrough.sample ?? null}
             items={component.samples.map(sample => ({ id: sample.id, words: sample.title ?? sample.id }))}
-            onChoose={sample => {
-              const reason = change({ sample });
-              if (reason !== null) store.say('error', reason);
-            }}
+            onChoose={sample => edits.say(change({ sample }))}
           >
             {component.samples.find(sample => sample.id === walkthrough.sample)?.title ?? 'the first'}
           </Choice>
@@ -151,16 +124,7 @@ function WalkthroughEditor({
         placeholder={'press frame\ntype Osprey\nleave'}
         onCommit={text => change({ acts: text.split('\n').filter(act => act.trim() !== '') })}
       />
-      <div className="acts">
-        <ConsideredAct
-          words="take it out"
-          title={title}
-          edit={removeEntry(component.id, 'walkthroughs', index)}
-          label={`${component.title}: ${title} taken out`}
-          about={component.id}
-          onDone={() => onOpen(null)}
-        />
-      </div>
+      <EntryActs component={component} list="walkthroughs" index={index} name={title} onGone={edits.close} />
     </div>
   );
 }

@@ -1,21 +1,23 @@
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
 import { CONVERSIONS } from '@periwinkle/core/components/content/conversions';
-import { addEntry, changeEntry, removeEntry, renameEntry } from '@periwinkle/core/edits/entry-edits';
+import { addEntry } from '@periwinkle/core/edits/entry-edits';
 import { CONTENT_KINDS, type ContentDocument } from '@periwinkle/core/documents/component-document';
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
 import { useStore } from '../data/system-context';
 import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
-import { ConsideredAct } from '../making/considered-act';
+import { EntryActs } from '../making/entry-acts';
+import { OpeningLine, OpeningWord } from '../making/opening-line';
+import { useEntryEdits } from '../making/use-entry-edits';
 import { useRestructure } from '../making/use-restructure';
 
 const AS_GIVEN = '';
 
 /** The keys of what a field shows: which kind of content each is, whether it must be there, and where it comes from. */
 export function KeyList({ component }: { component: Component }) {
-  const [opened, open] = useOpened();
+  const [, open] = useOpened();
   const restructure = useRestructure();
   const store = useStore();
   const declared = component.document.content ?? [];
@@ -34,30 +36,21 @@ export function KeyList({ component }: { component: Component }) {
         Keys <small>what whoever uses it gives</small>
       </h2>
       <ul className="lines">
-        {declared.map((entry, index) => {
-          const key = `key:${entry.id}`;
-          return (
-            <li key={entry.id} className={opened === key ? 'open' : ''}>
-              <div className="situation-line">
-                <button
-                  type="button"
-                  className="act name"
-                  aria-expanded={opened === key}
-                  onClick={() => open(opened === key ? null : key)}
-                >
-                  {entry.title ?? entry.id}
-                </button>
-                <span>
-                  <code>{entry.id}</code> <span className="said">{sentenceOf(entry)}</span>
-                </span>
-                <span />
-              </div>
-              {opened === key ? (
-                <KeyEditor component={component} entry={entry} index={index} onOpen={open} />
-              ) : null}
-            </li>
-          );
-        })}
+        {declared.map((entry, index) => (
+          <OpeningLine
+            key={entry.id}
+            of={`key:${entry.id}`}
+            editor={<KeyEditor component={component} entry={entry} index={index} />}
+          >
+            <div className="situation-line">
+              <OpeningWord of={`key:${entry.id}`}>{entry.title ?? entry.id}</OpeningWord>
+              <span>
+                <code>{entry.id}</code> <span className="said">{sentenceOf(entry)}</span>
+              </span>
+              <span />
+            </div>
+          </OpeningLine>
+        ))}
         {shown.map(key => (
           <li key={key}>
             <div className="situation-line">
@@ -94,43 +87,23 @@ function KeyEditor({
   component,
   entry,
   index,
-  onOpen,
 }: {
   component: Component;
   entry: ContentDocument;
   index: number;
-  onOpen: (what: string | null) => void;
 }) {
-  const restructure = useRestructure();
-  const store = useStore();
+  const { id } = entry;
+  const edits = useEntryEdits(component, 'content', index, { id, name: id, opens: 'key' });
   const change = (parts: { readonly [Member in keyof ContentDocument]?: ContentDocument[Member] | null }):
     string | null => {
     const next: Record<string, unknown> = { ...entry, ...parts };
     for (const [key, value] of Object.entries(next)) if (value === null || value === '') delete next[key];
-    return restructure(
-      changeEntry(component.id, 'content', index, next as unknown as ContentDocument),
-      `${component.title}: ${entry.id} said otherwise`,
-    );
-  };
-  const said = (reason: string | null): void => {
-    if (reason !== null) store.say('error', reason);
+    return edits.change(next as unknown as ContentDocument);
   };
   return (
     <div className="opened">
       <CommitField label="title" value={entry.title ?? ''} onCommit={title => change({ title })} />
-      <CommitField
-        label="id"
-        mono
-        value={entry.id}
-        onCommit={id => {
-          const reason = restructure(
-            renameEntry(component.id, 'content', entry.id, id),
-            `${component.title}: ${entry.id} is now ${id}`,
-          );
-          if (reason === null) onOpen(`key:${id}`);
-          return reason;
-        }}
-      />
+      <CommitField label="id" mono value={id} onCommit={edits.rename} />
       <div className="commit-field">
         <span>is</span>
         <span>
@@ -138,7 +111,7 @@ function KeyEditor({
             label="required"
             value={entry.required ? 'required' : 'optional'}
             items={['required', 'optional'].map(id => ({ id, words: id }))}
-            onChoose={id => said(change({ required: id === 'required' ? true : null }))}
+            onChoose={id => edits.say(change({ required: id === 'required' ? true : null }))}
           >
             {entry.required ? 'required' : 'optional'}
           </Choice>{' '}
@@ -146,7 +119,7 @@ function KeyEditor({
             label="kind of content"
             value={entry.kind ?? 'text'}
             items={CONTENT_KINDS.map(id => ({ id, words: id }))}
-            onChoose={kind => said(change({ kind: kind as NonNullable<ContentDocument['kind']> }))}
+            onChoose={kind => edits.say(change({ kind: kind as NonNullable<ContentDocument['kind']> }))}
           >
             {entry.kind ?? 'text'}
           </Choice>
@@ -175,7 +148,7 @@ function KeyEditor({
               { id: AS_GIVEN, words: 'it is given' },
               ...Object.keys(CONVERSIONS).map(id => ({ id, words: id })),
             ]}
-            onChoose={as => said(change({ as: as || null }))}
+            onChoose={as => edits.say(change({ as: as || null }))}
           >
             {entry.as ?? 'it is given'}
           </Choice>
@@ -194,16 +167,7 @@ function KeyEditor({
         placeholder="{value.length} of {value.most}"
         onCommit={text => change({ text })}
       />
-      <div className="acts">
-        <ConsideredAct
-          words="take it out"
-          title={entry.id}
-          edit={removeEntry(component.id, 'content', index)}
-          label={`${component.title}: ${entry.id} no longer declared`}
-          about={component.id}
-          onDone={() => onOpen(null)}
-        />
-      </div>
+      <EntryActs component={component} list="content" index={index} name={id} onGone={edits.close} />
     </div>
   );
 }

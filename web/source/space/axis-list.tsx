@@ -6,6 +6,7 @@ import type { Axis } from '@periwinkle/core/space/axis';
 import { STATE_CATALOGUE } from '@periwinkle/core/space/state-catalogue';
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
+import { OpeningLine, OpeningWord } from '../making/opening-line';
 import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
 import { ConsideredAct } from '../making/considered-act';
@@ -15,7 +16,7 @@ import { useAttempt, useRestructure } from '../making/use-restructure';
 
 /** Options and states with their values in order; each opens where it stands. */
 export function AxisList({ component }: { component: Component }) {
-  const [opened, open] = useOpened();
+  const [, open] = useOpened();
   const { axes } = component.space;
   return (
     <section>
@@ -24,21 +25,19 @@ export function AxisList({ component }: { component: Component }) {
       </h2>
       <ul className="lines">
         {axes.map(axis => {
-          const key = `axis:${axis.id}`;
+          const of = `axis:${axis.id}`;
           // What a control may be is said of the control.
           const isWritten = component.document.axes?.some(each => each.id === axis.id) ?? false;
           return (
-            <li key={axis.id} className={opened === key ? 'open' : ''}>
+            <OpeningLine
+              key={axis.id}
+              of={of}
+              editor={<AxisEditor component={component} axis={axis} onClose={() => open(null)} />}
+            >
               <div className="axis-line">
-                <button
-                  type="button"
-                  className="act name"
-                  aria-expanded={opened === key}
-                  disabled={!isWritten}
-                  onClick={() => open(opened === key ? null : key)}
-                >
+                <OpeningWord of={of} disabled={!isWritten}>
                   {axis.title}
-                </button>
+                </OpeningWord>
                 <span className="said">{axis.kind}</span>
                 <span>
                   {axis.values.map((value, index) => (
@@ -51,10 +50,7 @@ export function AxisList({ component }: { component: Component }) {
                 </span>
                 <span className="number">× {axis.values.length}</span>
               </div>
-              {opened === key ? (
-                <AxisEditor component={component} axis={axis} onClose={() => open(null)} />
-              ) : null}
-            </li>
+            </OpeningLine>
           );
         })}
       </ul>

@@ -8,13 +8,14 @@ import { countText } from '../common/numbers';
 import { useOpened } from '../data/opened-address';
 import { CommitField } from '../making/commit-field';
 import { ConditionEditor } from '../making/condition-editor';
+import { OpeningLine, OpeningWord } from '../making/opening-line';
 import { ConsideredAct } from '../making/considered-act';
 import { useRestructure } from '../making/use-restructure';
 import { useStore } from '../data/system-context';
 
 /** What can never be, as sentences. */
 export function LimitList({ component, report }: { component: Component; report: SpaceReport | null }) {
-  const [opened, open] = useOpened();
+  const [, open] = useOpened();
   const restructure = useRestructure();
   const store = useStore();
   const { limits, axes } = component.space;
@@ -39,21 +40,20 @@ export function LimitList({ component, report }: { component: Component; report:
       </h2>
       <ul className="lines">
         {limits.map((limit, place) => {
-          const key = `limit:${limit.index}`;
+          const of = `limit:${limit.index}`;
           const out = report?.ruledOut[place];
           return (
-            <li key={limit.index} className={opened === key ? 'open' : ''}>
+            <OpeningLine
+              key={limit.index}
+              of={of}
+              editor={<LimitEditor component={component} limit={limit} onClose={() => open(null)} />}
+            >
               <div className="limit-line">
                 <span>
                   While{' '}
-                  <button
-                    type="button"
-                    className="word"
-                    aria-expanded={opened === key}
-                    onClick={() => open(opened === key ? null : key)}
-                  >
+                  <OpeningWord of={of} className="word">
                     {conditionWords(limit.region, axes)}
-                  </button>
+                  </OpeningWord>
                   : <b>{heldWords(component, limit)}</b>.{' '}
                   {limit.because ? <i className="said">{limit.because}</i> : null}
                 </span>
@@ -61,10 +61,7 @@ export function LimitList({ component, report }: { component: Component; report:
                   {out === undefined ? '…' : countText(out)}
                 </span>
               </div>
-              {opened === key ? (
-                <LimitEditor component={component} limit={limit} onClose={() => open(null)} />
-              ) : null}
-            </li>
+            </OpeningLine>
           );
         })}
       </ul>

@@ -1,12 +1,6 @@
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
-import {
-  addEntry,
-  changeEntry,
-  moveEntry,
-  removeEntry,
-  renameEntry,
-} from '@periwinkle/core/edits/entry-edits';
+import { addEntry } from '@periwinkle/core/edits/entry-edits';
 import type { SituationDocument } from '@periwinkle/core/documents/component-document';
 import type { SpaceReport } from '@periwinkle/core/cascade/questions/space-report';
 import { conditionWords } from '@periwinkle/core/space/condition';
@@ -17,13 +11,15 @@ import { useStore } from '../data/system-context';
 import { AddByName } from '../making/add-by-name';
 import { CommitField } from '../making/commit-field';
 import { ConditionEditor } from '../making/condition-editor';
-import { ConsideredAct } from '../making/considered-act';
+import { EntryActs } from '../making/entry-acts';
+import { OpeningLine, OpeningWord } from '../making/opening-line';
+import { useEntryEdits } from '../making/use-entry-edits';
 import { idFor } from '../making/name-fields';
 import { useRestructure } from '../making/use-restructure';
 
 /** What has a name: when it is so, what that means, and how many combinations it names. */
 export function SituationList({ component, report }: { component: Component; report: SpaceReport | null }) {
-  const [opened, open] = useOpened();
+  const [, open] = useOpened();
   const restructure = useRestructure();
   const { id: systemId } = useStore();
   const { situations, space } = component;
@@ -43,19 +39,16 @@ export function SituationList({ component, report }: { component: Component; rep
       </h2>
       <ul className="lines">
         {situations.map((situation, place) => {
-          const key = `situation:${situation.id}`;
+          const of = `situation:${situation.id}`;
           const counts = report?.situations[place];
           return (
-            <li key={situation.id} className={opened === key ? 'open' : ''}>
+            <OpeningLine
+              key={situation.id}
+              of={of}
+              editor={<SituationEditor component={component} place={place} />}
+            >
               <div className="situation-line">
-                <button
-                  type="button"
-                  className="act name"
-                  aria-expanded={opened === key}
-                  onClick={() => open(opened === key ? null : key)}
-                >
-                  {situation.title}
-                </button>
+                <OpeningWord of={of}>{situation.title}</OpeningWord>
                 <span>
                   <b>{conditionWords(situation.region, space.axes)}</b>{' '}
                   <i className="said">{situation.means || 'not explained yet'}</i>
@@ -73,8 +66,7 @@ export function SituationList({ component, report }: { component: Component; rep
                   )}
                 </span>
               </div>
-              {opened === key ? <SituationEditor component={component} place={place} onOpen={open} /> : null}
-            </li>
+            </OpeningLine>
           );
         })}
       </ul>
@@ -83,58 +75,24 @@ export function SituationList({ component, report }: { component: Component; rep
   );
 }
 
-function SituationEditor({
-  component,
-  place,
-  onOpen,
-}: {
-  component: Component;
-  place: number;
-  onOpen: (what: string | null) => void;
-}) {
-  const restructure = useRestructure();
-  const store = useStore();
+function SituationEditor({ component, place }: { component: Component; place: number }) {
   const { id } = component.situations[place]!;
   const index = (component.document.situations ?? []).findIndex(each => each.id === id);
   const document = component.document.situations![index]!;
-  const change = (next: Partial<SituationDocument>): string | null =>
-    restructure(
-      changeEntry(component.id, 'situations', index, { ...document, ...next }),
-      `${component.title}: ${document.title ?? id} changed`,
-    );
-  const said = (reason: string | null): void => {
-    if (reason !== null) store.say('error', reason);
-  };
-  const move = (by: number): void =>
-    said(
-      restructure(
-        moveEntry(component.id, 'situations', index, index + by),
-        `${component.title}: ${document.title ?? id} moved`,
-      ),
-    );
+  const name = document.title ?? id;
+  const edits = useEntryEdits(component, 'situations', index, { id, name, opens: 'situation' });
+  const change = (next: Partial<SituationDocument>): string | null => edits.change({ ...document, ...next });
   return (
     <div className="opened">
       <CommitField label="title" value={document.title ?? ''} onCommit={text => change({ title: text })} />
-      <CommitField
-        label="id"
-        mono
-        value={id}
-        onCommit={text => {
-          const reason = restructure(
-            renameEntry(component.id, 'situations', id, text),
-            `${component.title}: ${id} is now ${text}`,
-          );
-          if (reason === null) onOpen(`situation:${text}`);
-          return reason;
-        }}
-      />
+      <CommitField label="id" mono value={id} onCommit={edits.rename} />
       <div className="commit-field">
         <span>when</span>
         <ConditionEditor
           label="when"
           axes={component.space.axes}
           condition={document.when}
-          onChange={when => said(change({ when }))}
+          onChange={when => edits.say(change({ when }))}
         />
       </div>
       <CommitField
@@ -144,22 +102,14 @@ function SituationEditor({
         placeholder="when it appears, and why it exists"
         onCommit={text => change({ means: text })}
       />
-      <div className="acts">
-        <button type="button" className="act" onClick={() => move(-1)}>
-          up
-        </button>
-        <button type="button" className="act" onClick={() => move(1)}>
-          down
-        </button>
-        <ConsideredAct
-          words="take it out"
-          title={document.title ?? id}
-          edit={removeEntry(component.id, 'situations', index)}
-          label={`${component.title}: ${document.title ?? id} taken out`}
-          about={component.id}
-          onDone={() => onOpen(null)}
-        />
-      </div>
+      <EntryActs
+        component={component}
+        list="situations"
+        index={index}
+        name={name}
+        onMove={edits.move}
+        onGone={edits.close}
+      />
     </div>
   );
 }
