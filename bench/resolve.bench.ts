@@ -55,7 +55,10 @@ try {
     );
     resolving.push(
       timed(() => {
-        const resolver = new CombinationResolver(component, { tokens: system.tokens.usual(), rootFontSize: 16 });
+        const resolver = new CombinationResolver(component, {
+          tokens: system.tokens.usual(),
+          rootFontSize: 16,
+        });
         for (const { combination } of cells) resolver.resolve(combination);
       }),
     );
