@@ -1,11 +1,11 @@
-import { RequestQueue, type LaneLimits } from './source/admission/request-queue';
+import { RequestQueue, type QueueLimits } from './source/admission/request-queue';
 import type { WorkAnswer } from './source/worker/messages';
 import type { Task, WorkerThread } from './source/worker/worker-thread';
 
 /** Requests reach a thread in their order, some at once; of those that wait neither too many do, nor any too long. */
 
 const ANSWER_MS = 1_000;
-const LIMITS: LaneLimits = { atOnce: 2, lettersAtOnce: 100, lettersWaiting: 200, answerMs: ANSWER_MS };
+const LIMITS: QueueLimits = { atOnce: 2, lettersAtOnce: 100, lettersWaiting: 200, answerMs: ANSWER_MS };
 const task = (input: string): Task => ({ name: 'edit', isHeavy: true, isAlone: true, input });
 
 /** A thread of which a test says when it has done what. */

@@ -19,7 +19,7 @@ const refusal = (code: string, message: string, pointer: string, offset: number)
 
 /**
  * Parses JSON text (RFC 8259; a byte order mark is let through), keys in their order. Refuses text that is not JSON, nesting
- * deeper than `LIMITS.depth`, more than `LIMITS.members` in one list or object, and keys that name an object's prototype.
+ * deeper than `QUOTAS.depth`, more than `LIMITS.members` in one list or object, and keys that name an object's prototype.
  */
 export function readJson(text: string): ReadResult {
   const plain = text.replace(/^\uFEFF/, '');

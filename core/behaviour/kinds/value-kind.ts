@@ -69,10 +69,10 @@ export interface ValueKind {
   /** Whether a value is not of the kind. */
   readonly isMisfit: (value: string, document: ValueDocument) => boolean;
   /** The value that a text means; the text itself where it means none. Absent where both are the same. */
-  readonly read?: (text: string, manner: ValueFormat, before: string) => string;
+  readonly read?: (text: string, format: ValueFormat, before: string) => string;
   /** A value as it is read at rest, and as it is edited. */
-  readonly shown?: (value: string, manner: ValueFormat) => string;
-  readonly edited?: (value: string, manner: ValueFormat) => string;
+  readonly shown?: (value: string, format: ValueFormat) => string;
+  readonly edited?: (value: string, format: ValueFormat) => string;
   /** What is taken of a text that would come in; the rest is refused, and said to be. */
   readonly taken?: (added: string, document: ValueDocument) => string;
   /** What a key does to the value beyond editing text; `undefined` where the key is nothing to it. */

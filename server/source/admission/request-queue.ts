@@ -2,7 +2,7 @@ import { busy, type Refusal } from '../http/refusal';
 import type { WorkAnswer } from '../worker/messages';
 import type { Task, WorkerThread } from '../worker/worker-thread';
 
-export interface LaneLimits {
+export interface QueueLimits {
   /** Requests that a thread works on at once, and the letters of all of them; one may have any number. */
   readonly atOnce: number;
   readonly lettersAtOnce: number;
@@ -43,7 +43,7 @@ export class RequestQueue {
 
   constructor(
     readonly thread: WorkerThread,
-    private readonly limits: LaneLimits,
+    private readonly limits: QueueLimits,
   ) {
     this.takes = UNKNOWN * limits.answerMs;
   }

@@ -3,7 +3,7 @@ import { setTimeout } from 'node:timers/promises';
 import { LRUCache } from 'lru-cache';
 import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { collectGarbage } from './garbage';
-import { RequestQueue, type LaneLimits } from '../admission/request-queue';
+import { RequestQueue, type QueueLimits } from '../admission/request-queue';
 import { WrittenRefusal, type Refusal } from '../http/refusal';
 import { SlowSystems } from '../admission/slow-systems';
 import type { WorkAnswer } from './messages';
@@ -26,14 +26,14 @@ const NOTHING = { letters: 0, ms: 0 };
 /** What a request takes besides its letters, in letters. */
 const ITSELF_LETTERS = 10_000;
 /** Small requests are done side by side, so that edits of one system are stored together. */
-const SMALL: LaneLimits = {
+const SMALL: QueueLimits = {
   atOnce: 64,
   lettersAtOnce: 64 * (HEAVY_LETTERS + ITSELF_LETTERS),
   lettersWaiting: QUOTAS.lettersWaiting,
   answerMs: QUOTAS.answerMs,
 };
 /** Large ones are done one by one: each is computed most of the time. Who asks for much is soon told that there is too much. */
-const LARGE: LaneLimits = {
+const LARGE: QueueLimits = {
   atOnce: 1,
   lettersAtOnce: QUOTAS.unpackedBytes,
   lettersWaiting: QUOTAS.lettersWaiting,
