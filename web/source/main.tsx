@@ -7,7 +7,11 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { RouterProvider } from 'react-router';
+import { noteReturning } from './data/reloads';
 import { router } from './router';
+
+// The first member of an address is the id of its system.
+noteReturning(location.pathname.split('/')[1] ?? '');
 
 const client = new QueryClient({
   defaultOptions: {

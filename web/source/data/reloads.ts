@@ -1,5 +1,5 @@
-/** Within this time a window that is loaded again is there to say so. */
-const RELOAD_MS = 2000;
+/** Within this time the first script of a window that is loaded again runs, and then its screen stands. */
+const RELOAD_MS = 3000;
 
 const inTab = (systemId: string): string => `periwinkle:left:${systemId}`;
 const inBrowser = (systemId: string): string => `periwinkle:left-at:${systemId}`;
@@ -17,6 +17,16 @@ function orElse<T>(ask: () => T, otherwise: T): T {
 export const noteLeft = (systemId: string, window: string): void =>
   orElse(() => {
     sessionStorage.setItem(inTab(systemId), window);
+    localStorage.setItem(inBrowser(systemId), String(Date.now()));
+  }, undefined);
+
+/**
+ * Notes, before the screen of a window that is loaded again has come, that it is on its way: a slow network or a busy machine would
+ * otherwise make it a closed one to the others.
+ */
+export const noteReturning = (systemId: string): void =>
+  orElse(() => {
+    if (sessionStorage.getItem(inTab(systemId)) === null) return;
     localStorage.setItem(inBrowser(systemId), String(Date.now()));
   }, undefined);
 
