@@ -17,8 +17,11 @@ function orElse<T>(ask: () => T, otherwise: T): T {
 export const noteLeft = (systemId: string, window: string): void =>
   orElse(() => {
     sessionStorage.setItem(inTab(systemId), window);
-    localStorage.setItem(inBrowser(systemId), String(Date.now()));
+    waitFor(systemId);
   }, undefined);
+
+/** Has other windows wait from now on. */
+const waitFor = (systemId: string): void => localStorage.setItem(inBrowser(systemId), String(Date.now()));
 
 /**
  * Notes, before the screen of a window that is loaded again has come, that it is on its way: a slow network or a busy machine would
@@ -26,8 +29,7 @@ export const noteLeft = (systemId: string, window: string): void =>
  */
 export const noteReturning = (systemId: string): void =>
   orElse(() => {
-    if (sessionStorage.getItem(inTab(systemId)) === null) return;
-    localStorage.setItem(inBrowser(systemId), String(Date.now()));
+    if (sessionStorage.getItem(inTab(systemId)) !== null) waitFor(systemId);
   }, undefined);
 
 /** The window that was left last in this tab, whose page this one follows; told once. */
