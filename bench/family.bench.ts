@@ -9,7 +9,7 @@ import { componentCssText } from '@periwinkle/core/output/outputs';
 import { componentStylesheet } from '@periwinkle/core/output/stylesheet/component-css';
 import { SHIPPED } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import { stylesheetText, type StyleBlock } from '@periwinkle/core/output/stylesheet/stylesheet';
-import type { PartDocument } from '@periwinkle/core/documents/component-document';
+import type { PartDocument } from '@periwinkle/core/documents/part-document';
 import { reuse, reuseOf, type Reuse, type Share } from '@periwinkle/core/cascade/questions/reuse';
 import { demoSystem } from '../e2e/support/demo';
 

@@ -4,11 +4,8 @@
  */
 import { checkSystem } from '@periwinkle/core/checks/check-system';
 import { compileSystem, componentNamed, type System } from '@periwinkle/core/components/system';
-import type {
-  ComponentDocument,
-  PartDocument,
-  RuleDocument,
-} from '@periwinkle/core/documents/component-document';
+import type { ComponentDocument, RuleDocument } from '@periwinkle/core/documents/component-document';
+import type { PartDocument } from '@periwinkle/core/documents/part-document';
 import { applyPatch } from '@periwinkle/core/patch/patch';
 import { contests } from '@periwinkle/core/cascade/questions/contests';
 import { deadRules } from '@periwinkle/core/cascade/questions/dead-rules';

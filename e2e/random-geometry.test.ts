@@ -10,7 +10,7 @@ import { fieldHtml } from '@periwinkle/core/render/html';
 import { namesOf } from '@periwinkle/core/render/names';
 import { HELD } from '@periwinkle/core/output/stylesheet/selector-scheme';
 import { stylesheetText } from '@periwinkle/core/output/stylesheet/stylesheet';
-import type { PartDocument } from '@periwinkle/core/documents/component-document';
+import type { PartDocument } from '@periwinkle/core/documents/part-document';
 import { geometry, type PartBox } from '@periwinkle/core/layout/geometry';
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import type { Property } from '@periwinkle/core/css/property';

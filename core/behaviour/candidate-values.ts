@@ -1,5 +1,6 @@
 import { sampleTexts } from '../components/content/sample-text';
-import type { CheckDocument, SampleText, ValueDocument } from '../documents/component-document';
+import type { CheckDocument, ValueDocument } from '../documents/behaviour-document';
+import type { SampleText } from '../documents/component-document';
 import { acceptedText } from './accepted-text';
 import type { PlayedField } from './rendered-field';
 import type { FieldState } from './field-state';

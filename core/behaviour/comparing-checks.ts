@@ -1,5 +1,5 @@
 import { lengthOf } from '../text/graphemes';
-import type { Bound, CheckDocument } from '../documents/component-document';
+import type { Bound, CheckDocument } from '../documents/behaviour-document';
 import type { FieldState } from './field-state';
 import type { Fails, Plan } from './plan';
 

@@ -1,5 +1,6 @@
 import { compileSystem, componentNamed } from '../components/system';
-import type { BehaviourDocument, ComponentDocument } from '../documents/component-document';
+import type { BehaviourDocument } from '../documents/behaviour-document';
+import type { ComponentDocument } from '../documents/component-document';
 import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { moments, type Moment } from './play';
 

@@ -4,7 +4,7 @@ import type { Component } from '../components/component';
 import { choicesOf } from '../components/nesting/entries';
 import { clockAxis, isHalfApart } from '../components/content/value-text';
 import { pressArea } from '../render/press-area';
-import type { BehaviourDocument, JudgingDocument, MoveDocument } from '../documents/component-document';
+import type { BehaviourDocument, JudgingDocument, MoveDocument } from '../documents/behaviour-document';
 import { ProblemList } from '../json/problem';
 import { readCondition } from '../space/condition';
 import { readAct, RefusedAct, type Act } from './acts';

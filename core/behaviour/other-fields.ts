@@ -1,4 +1,4 @@
-import type { CheckDocument } from '../documents/component-document';
+import type { CheckDocument } from '../documents/behaviour-document';
 import type { Machine } from './machine';
 import type { Plan } from './plan';
 

@@ -1,4 +1,4 @@
-import type { CheckDocument, JudgingDocument, ValueDocument } from '../documents/component-document';
+import type { CheckDocument, JudgingDocument, ValueDocument } from '../documents/behaviour-document';
 import type { LimitRegion } from '../space/limit';
 import type { Box } from '../space/box';
 import type { Act } from './acts';

@@ -1,4 +1,4 @@
-import type { CheckDocument } from '../documents/component-document';
+import type { CheckDocument } from '../documents/behaviour-document';
 import type { FieldState } from './field-state';
 import type { ValueKind } from './kinds/value-kind';
 import type { PlanData } from './plan-data';

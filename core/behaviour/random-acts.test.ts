@@ -1,7 +1,7 @@
 import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { componentNamed } from '../components/system';
-import type { BehaviourDocument } from '../documents/component-document';
+import type { BehaviourDocument } from '../documents/behaviour-document';
 import { demoSystem } from '../test/demo';
 import { readAct, RefusedAct, type Act } from './acts';
 import type { FieldState } from './field-state';

@@ -2,12 +2,8 @@ import { randomly } from '../test/runs';
 import fc from 'fast-check';
 import { compileSystem, componentNamed, type System } from '../components/system';
 import type { Component } from '../components/component';
-import type {
-  BehaviourDocument,
-  CheckDocument,
-  ComponentDocument,
-  SampleDocument,
-} from '../documents/component-document';
+import type { BehaviourDocument, CheckDocument } from '../documents/behaviour-document';
+import type { ComponentDocument, SampleDocument } from '../documents/component-document';
 import { ProblemList } from '../json/problem';
 import type { Box } from '../space/box';
 import { readCondition } from '../space/condition';

@@ -1,4 +1,4 @@
-import type { CheckDocument } from '../documents/component-document';
+import type { CheckDocument } from '../documents/behaviour-document';
 import type { Effect, FieldState } from './field-state';
 import type { Fails, Plan } from './plan';
 

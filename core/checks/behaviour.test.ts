@@ -1,9 +1,6 @@
 import { compileSystem, componentNamed } from '../components/system';
-import type {
-  BehaviourDocument,
-  ComponentDocument,
-  WalkthroughDocument,
-} from '../documents/component-document';
+import type { BehaviourDocument, WalkthroughDocument } from '../documents/behaviour-document';
+import type { ComponentDocument } from '../documents/component-document';
 import { demoSystem, documentsWithoutBehaviour } from '../test/demo';
 import { checkSystem } from './check-system';
 import { patternFault } from './pattern-fault';

@@ -13,7 +13,7 @@ import type {
   MoveDocument,
   ValueDocument,
   WalkthroughDocument,
-} from '../documents/component-document';
+} from '../documents/behaviour-document';
 import { pointer } from '../json/json';
 import { brief, oneOf, ProblemList, type LocalProblem } from '../json/problem';
 import { nearest } from '../text/suggestions';

@@ -1,4 +1,4 @@
-import type { BehaviourDocument } from '../documents/component-document';
+import type { BehaviourDocument } from '../documents/behaviour-document';
 import { smallDocuments } from '../test/small-system';
 import { checkSystem } from './check-system';
 import { walkthroughProblems } from './walkthrough-problems';
@@ -240,6 +240,21 @@ describe('what is left out', () => {
     expect(heard({ axes: [size] })).toEqual(['warning /axes/0 no-default']);
     expect(heard({ axes: [{ ...size, default: 'large' }] })).toEqual([]);
     expect(heard({ axes: [{ ...size, values: [{ id: 'small' }] }] })).toEqual([]);
+  });
+
+  test('the default of an option, also where a component that is derived from it was looked through before', () => {
+    const size = { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] };
+    const { problems } = checkSystem(
+      smallDocuments({
+        documents: [
+          document({ id: 'almost', extends: 'f' }),
+          document({ id: 'f', anatomy: labelled, axes: [size], content: [], samples: [], situations: [] }),
+        ],
+      }),
+    );
+    expect(problems.filter(({ code }) => code === 'no-default').map(({ file }) => file)).toEqual([
+      'components/f.component.json',
+    ]);
   });
 
   test('parts', () => {

@@ -3,7 +3,7 @@ import type { PartRole } from '../behaviour/plan-data';
 import { isEmpty } from '../space/box';
 import { shownKeys } from '../components/content-keys';
 import type { Component } from '../components/component';
-import type { BehaviourDocument, CheckDocument } from '../documents/component-document';
+import type { BehaviourDocument, CheckDocument } from '../documents/behaviour-document';
 import { pointer } from '../json/json';
 import { brief, ProblemList, type LocalProblem } from '../json/problem';
 import { nearest } from '../text/suggestions';

@@ -97,12 +97,15 @@ function pageProblems({ page, tokens }: System): Problem[] {
 
 const slipsKnown = new ObjectMemo<readonly LocalProblem[]>();
 const NOTHING = {};
+const DERIVED = {};
 
 /** Found again only where what they are looked for in is another: an edit of a rule leaves that alone. */
 function slipsOf(component: Component): readonly LocalProblem[] {
   const { document, anatomy, space } = component;
   const { samples = NOTHING, content = NOTHING, behaviour = NOTHING, situations = NOTHING } = document;
-  const found = slipsKnown.of([samples, content, behaviour, situations, anatomy, space], () => [
+  // What takes all of these of its base is not asked for what the base should have said.
+  const whose = component.derivation ? DERIVED : NOTHING;
+  const found = slipsKnown.of([samples, content, behaviour, situations, anatomy, space, whose], () => [
     ...sampleSlips(component),
     ...slips(component),
   ]);

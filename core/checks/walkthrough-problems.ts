@@ -1,7 +1,7 @@
 import { moments, StoppedPlay } from '../behaviour/play';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
-import type { WalkthroughDocument } from '../documents/component-document';
+import type { WalkthroughDocument } from '../documents/behaviour-document';
 import { pointer } from '../json/json';
 import { ProblemList, type LocalProblem, type Problem } from '../json/problem';
 import { isWrittenHere } from './written-here';

@@ -1,4 +1,4 @@
-import type { SystemDocument } from '../documents/component-document';
+import type { SystemDocument } from '../documents/system-document';
 import { documentsOf, type Documents } from '../documents/document-kinds';
 import { isObject } from '../json/json';
 import type { Problem } from '../json/problem';

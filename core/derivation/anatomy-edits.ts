@@ -1,5 +1,5 @@
 import { partKind } from '../documents/part-kinds';
-import type { AnatomyEditDocument, PartDocument } from '../documents/component-document';
+import type { AnatomyEditDocument, PartDocument } from '../documents/part-document';
 import { pointer } from '../json/json';
 import { oneOf, type ProblemList } from '../json/problem';
 import { nearest } from '../text/suggestions';

@@ -1,4 +1,4 @@
-import type { BehaviourDocument } from '../documents/component-document';
+import type { BehaviourDocument } from '../documents/behaviour-document';
 import { entriesOf, listOf, member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
 
 interface Named {

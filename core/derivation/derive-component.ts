@@ -1,19 +1,16 @@
-import type {
-  AxisDocument,
-  ComponentDocument,
-  ConditionDocument,
-  ContentDocument,
-  DecisionDocument,
-  DerivedDocument,
-  LimitDocument,
-  ParameterDocument,
-  PlateDocument,
-  RuleDocument,
-  SampleDocument,
-  SituationDocument,
-  WalkthroughDocument,
-  WithoutList,
+import {
+  decision,
+  LISTS,
+  type AxisDocument,
+  type ComponentDocument,
+  type DecisionDocument,
+  type DerivedDocument,
+  type LimitDocument,
+  type RuleDocument,
+  type WithoutList,
 } from '../documents/component-document';
+import { part, type PartDocument } from '../documents/part-document';
+import type { Shape } from '../documents/shape';
 import { pointer } from '../json/json';
 import { ObjectMemo } from '../json/object-memo';
 import { ProblemList, type LocalProblem } from '../json/problem';
@@ -22,7 +19,7 @@ import { editedAnatomy } from './anatomy-edits';
 import { deriveAxes } from './derive-axes';
 import { derivedBehaviour } from './derive-behaviour';
 import { deriveRules, type DerivedRules } from './derive-rules';
-import { narrowedUses } from './narrow-uses';
+import { LeftNames, type Taken } from './left-names';
 import type { Narrowing } from './narrowing';
 import { entriesOf, listOf, member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
 
@@ -33,9 +30,16 @@ export interface Derived {
   readonly problems: readonly LocalProblem[];
 }
 
-/** Lists whose entries go by id: one of the base's replaces it in its place, others are added. */
-type ById = 'situations' | 'samples' | 'plates' | 'limits' | 'content' | 'parameters' | 'walkthroughs';
-type List = ById | 'axes' | 'rules' | 'decisions';
+/** Lists whose entries go by id: one of the base's replaces it in its place, others are added. Axes and rules have more to them. */
+type ById = Exclude<WithoutList, 'axes' | 'rules'>;
+const BY_ID = (Object.keys(LISTS) as WithoutList[]).filter(
+  (name): name is ById => name !== 'axes' && name !== 'rules',
+);
+type List = WithoutList | 'decisions';
+
+interface Entry {
+  readonly id?: string;
+}
 
 /**
  * What a component that takes everything of a base and says what differs stands for, as if all were written in it. Lists and
@@ -72,47 +76,25 @@ class Derivation {
       problems,
     );
     const anatomy = editedAnatomy(
-      narrowedUses(member(base, 'anatomy')!, narrowing),
+      leftOf(part, member(base, 'anatomy')!, new LeftNames(narrowing))!,
       entriesOf(member(own, 'anatomyEdits')),
       problems,
     );
-    const lost = lostParts(base.value, anatomy.value);
+    const taken = this.taken(anatomy.value);
+    const names = new LeftNames(narrowing, taken);
     const derivedRules = deriveRules(
       this.rulesInBase(),
       entriesOf(member(own, 'rules')),
-      { narrowing, parts: lost, rules: new Set(this.without('rules')) },
+      names,
+      new Set(this.without('rules')),
       problems,
     );
     const { rules } = derivedRules;
-    const situations = this.joined<SituationDocument>('situations', situation =>
-      this.under(situation, narrowing, 'when'),
-    );
-    const limits = this.joined<LimitDocument>('limits', limit => this.limit(limit, narrowing));
-    const samples = this.joined<SampleDocument>('samples', sample => sample);
-    const there = new Set(samples.map(({ value }) => value.id));
-    const plates = this.joined<PlateDocument>('plates', plate => this.plate(plate, narrowing, there));
     const lists = {
       axes: listOf<AxisDocument>(axes, member(base, 'axes'), originOf(own.origin, 'axes')),
-      limits: this.list('limits', limits),
       rules: listOf<RuleDocument>(rules, member(base, 'rules'), originOf(own.origin, 'rules')),
-      situations: this.list('situations', situations),
-      samples: this.list('samples', samples),
-      plates: this.list('plates', plates),
-      content: this.list(
-        'content',
-        this.joined<ContentDocument>('content', each => each),
-      ),
-      parameters: this.list(
-        'parameters',
-        this.joined<ParameterDocument>('parameters', each => each),
-      ),
-      decisions: this.decisions(rules),
-      walkthroughs: this.list(
-        'walkthroughs',
-        this.joined<WalkthroughDocument>('walkthroughs', each =>
-          this.walkthrough(each, narrowing, there, lost),
-        ),
-      ),
+      ...this.listsById(names),
+      decisions: this.decisions(rules, narrowing, taken),
     };
     const guide = {
       ...membersOf(member(base, 'guide') ?? EMPTY),
@@ -140,8 +122,15 @@ class Derivation {
     return { rules, withSilent: rules, nowhere: NO_RULES };
   }
 
-  private list<Entry>(name: ById, entries: readonly Traced<Entry>[]): Traced<readonly Entry[]> {
-    return listOf(entries, this.listIn<Entry>(this.base, name), originOf(this.own.origin, name));
+  /** Lists by id, as far as they still say something here, with what is its own. */
+  private listsById(names: LeftNames): Record<string, Traced<readonly Entry[]>> {
+    const { base, own } = this;
+    return Object.fromEntries(
+      BY_ID.map(name => [
+        name,
+        listOf(this.joined(name, names), this.listIn<Entry>(base, name), originOf(own.origin, name)),
+      ]),
+    );
   }
 
   private listIn<Entry>(
@@ -161,10 +150,7 @@ class Derivation {
   }
 
   /** The base's entries, as far as they still say something, with those of its own in their places and behind them. */
-  private joined<Entry extends { readonly id?: string }>(
-    name: ById,
-    narrowed: (entry: Traced<Entry>) => Traced<Entry> | null,
-  ): Traced<Entry>[] {
+  private joined(name: ById, names: LeftNames): Traced<Entry>[] {
     const out = new Set(this.without(name));
     const own = entriesOf(this.listIn<Entry>(this.own, name));
     const base = this.inBase<Entry>(name);
@@ -179,40 +165,24 @@ class Derivation {
     const kept = base.flatMap(entry => {
       const { id } = entry.value;
       if (id !== undefined && instead.has(id)) return instead.get(id)!;
-      return id !== undefined && out.has(id) ? [] : (narrowed(entry) ?? []);
+      if (id !== undefined && out.has(id)) return [];
+      const left = leftOf(LISTS[name].entry as Shape<Entry>, entry, names);
+      if (!left && name === 'limits') this.reportEmptied(entry.value as LimitDocument, names);
+      return left ?? [];
     });
     return [...kept, ...added];
   }
 
-  /** An entry under a condition that may say less here. */
-  private under<Entry extends object>(
-    entry: Traced<Entry>,
-    narrowing: Narrowing,
-    key: keyof Entry,
-  ): Traced<Entry> | null {
-    const before = entry.value[key] as ConditionDocument;
-    const condition = narrowing.condition(before);
-    if (!condition) return null;
-    return condition === before ? entry : traced({ ...entry.value, [key]: condition }, entry.origin);
-  }
-
-  private limit(limit: Traced<LimitDocument>, narrowing: Narrowing): Traced<LimitDocument> | null {
-    const here = this.under(limit, narrowing, 'while');
-    if (!here) return null;
-    const holds = narrowing.holds(here.value.holds);
-    if (holds) {
-      if (holds === here.value.holds) return here;
-      return Object.keys(holds).length === 0 ? null : traced({ ...here.value, holds }, here.origin);
-    }
-    const lost = Object.entries(here.value.holds).find(
-      ([axis, values]) => !narrowing.holds({ [axis]: values }),
-    )!;
+  /** A limit that still counts and holds an axis at values of which none is left. */
+  private reportEmptied(limit: LimitDocument, names: LeftNames): void {
+    if (!names.condition(limit.while)) return;
+    const lost = Object.entries(limit.holds).find(([axis, values]) => !names.holds({ [axis]: values }));
+    if (!lost) return;
     this.problems.error(
       this.placeOfAxis(lost[0]),
       'limit-without-values',
       `A limit of the base holds ${lost[0]} at ${[lost[1]].flat().join(' or ')}, of which nothing is left here.`,
     );
-    return null;
   }
 
   /** Where a derived component says what becomes of an axis. */
@@ -222,81 +192,25 @@ class Derivation {
     return pointer('without', 'axes', this.without('axes').indexOf(axis));
   }
 
-  /** The values that a plate shows, as far as they are left; those of an axis of which none is left are all. */
-  private valuesLeft(values: PlateDocument['values'], narrowing: Narrowing): PlateDocument['values'] {
-    if (!values) return values;
-    const out = new Set(this.without('situations'));
-    const isLeft = (axis: string, value: string): boolean =>
-      axis === 'situation' ? !out.has(value) : !narrowing.isHeld(axis) && narrowing.has(axis, value);
-    const entries = Object.entries(values);
-    const left = entries.map(([axis, ids]) => [axis, ids.filter(value => isLeft(axis, value))] as const);
-    const isSame = left.every(([axis, ids]) => ids.length === values[axis]!.length);
-    return isSame ? values : Object.fromEntries(left.filter(([, ids]) => ids.length > 0));
-  }
-
-  private plate(
-    plate: Traced<PlateDocument>,
-    narrowing: Narrowing,
-    samples: ReadonlySet<string>,
-  ): Traced<PlateDocument> {
-    const { value } = plate;
-    const left = (axes: readonly string[]): readonly string[] =>
-      axes.some(axis => narrowing.isHeld(axis)) ? axes.filter(axis => !narrowing.isHeld(axis)) : axes;
-    const held = Object.entries(value.hold ?? {});
-    const hold = held.filter(([axis, at]) => !narrowing.isHeld(axis) && narrowing.has(axis, at));
-    const values = this.valuesLeft(value.values, narrowing);
-    const across = left(value.across);
-    const down = left(value.down);
-    const losesSample =
-      value.sample !== undefined &&
-      this.without('samples').includes(value.sample) &&
-      !samples.has(value.sample);
-    if (
-      across === value.across &&
-      down === value.down &&
-      hold.length === held.length &&
-      values === value.values &&
-      !losesSample
-    )
-      return plate;
-    const { sample, hold: _, values: __, ...rest } = value;
-    return traced(
-      {
-        ...rest,
-        across,
-        down,
-        ...(value.hold === undefined ? {} : { hold: Object.fromEntries(hold) }),
-        ...(values === undefined ? {} : { values }),
-        ...(losesSample || sample === undefined ? {} : { sample }),
-      },
-      plate.origin,
-    );
-  }
-
-  /** A walkthrough of the base, as far as what it is played with is there; one that acts on a part that is gone goes. */
-  private walkthrough(
-    walkthrough: Traced<WalkthroughDocument>,
-    narrowing: Narrowing,
-    samples: ReadonlySet<string>,
-    lost: ReadonlySet<string>,
-  ): Traced<WalkthroughDocument> | null {
-    const { value, origin } = walkthrough;
-    const isGone = (text: string): boolean => lost.has(ACTED_ON.exec(text)?.[1] ?? '');
-    if (value.acts.some(isGone)) return null;
-    const set = Object.entries(value.set ?? {});
-    const left = set.filter(([axis, at]) => !narrowing.isHeld(axis) && narrowing.has(axis, at));
-    const losesSample = value.sample !== undefined && !samples.has(value.sample);
-    if (left.length === set.length && !losesSample) return walkthrough;
-    const { sample: _, ...rest } = value;
-    const next = losesSample ? rest : value;
-    return traced(left.length === set.length ? next : { ...next, set: Object.fromEntries(left) }, origin);
+  /** What the base has and this component has not. */
+  private taken(anatomy: PartDocument): Taken {
+    const said = new Set((this.own.value.samples ?? []).map(({ id }) => id));
+    return {
+      part: lostParts(this.base.value.anatomy, anatomy),
+      situation: new Set(this.without('situations')),
+      sample: new Set(this.without('samples').filter(id => !said.has(id))),
+    };
   }
 
   /** Decisions of the base about rules that are still there, and its own. */
-  private decisions(rules: readonly Traced<RuleDocument>[]) {
-    const ids = new Set(rules.map(({ value }) => value.id));
-    const kept = this.inBase<DecisionDocument>('decisions').filter(({ value }) =>
-      value.rules.every(id => ids.has(id)),
+  private decisions(rules: readonly Traced<RuleDocument>[], narrowing: Narrowing, taken: Taken) {
+    const there = new Set(rules.map(({ value }) => value.id));
+    const lost = this.inBase<RuleDocument>('rules').flatMap(({ value }) =>
+      there.has(value.id) ? [] : value.id,
+    );
+    const names = new LeftNames(narrowing, { ...taken, rule: new Set(lost) });
+    const kept = this.inBase<DecisionDocument>('decisions').flatMap(
+      each => leftOf(decision, each, names) ?? [],
     );
     return listOf(
       [...kept, ...entriesOf(member(this.own, 'decisions'))],
@@ -332,19 +246,23 @@ class Derivation {
   }
 }
 
-/** The part, or that around it, which an act of a walkthrough is done to. */
-const ACTED_ON = /^(?:point|press|hold) ([^\s:/]+)/;
+/** What is left of something of the base; `null` where nothing is. */
+function leftOf<Value extends object>(
+  shape: Shape<Value>,
+  whole: Traced<Value>,
+  names: LeftNames,
+): Traced<Value> | null {
+  const left = names.leftOf(shape, whole.value);
+  return left === whole.value ? whole : left && traced(left, whole.origin);
+}
 
 const NO_IDS: ReadonlySet<string | undefined> = new Set();
 const EMPTY = traced({}, { file: '', pointer: '' });
 
-function lostParts(base: ComponentDocument, anatomy: ComponentDocument['anatomy']): ReadonlySet<string> {
-  if (base.anatomy === anatomy) return new Set();
+function lostParts(base: PartDocument, anatomy: PartDocument): ReadonlySet<string> {
+  if (base === anatomy) return new Set();
   const left = new Set(partNames(anatomy));
-  return new Set(partNames(base.anatomy).filter(name => !left.has(name)));
+  return new Set(partNames(base).filter(name => !left.has(name)));
 }
 
-const partNames = ({ part, children = [] }: ComponentDocument['anatomy']): string[] => [
-  part,
-  ...children.flatMap(partNames),
-];
+const partNames = ({ part, children = [] }: PartDocument): string[] => [part, ...children.flatMap(partNames)];

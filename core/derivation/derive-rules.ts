@@ -1,21 +1,9 @@
-import type { OverlayDocument, RuleDocument } from '../documents/component-document';
+import { settingsOfParts, type OverlayDocument, type RuleDocument } from '../documents/component-document';
 import { pointer } from '../json/json';
-import { ObjectMemo } from '../json/object-memo';
 import type { ProblemList } from '../json/problem';
 import { nearest } from '../text/suggestions';
-import { propertyNamed } from '../css/property-registry';
-import { valueType } from '../css/value-types';
-import type { Narrowing } from './narrowing';
+import type { LeftNames } from './left-names';
 import { member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
-
-/** What is not there any more for the rules of a base. */
-export interface Taken {
-  readonly narrowing: Narrowing;
-  /** Names of parts that the base has and this component has not. */
-  readonly parts: ReadonlySet<string>;
-  /** Ids of rules that are left out. */
-  readonly rules: ReadonlySet<string>;
-}
 
 /** The rules of a derived component. */
 export interface DerivedRules {
@@ -34,21 +22,21 @@ export interface DerivedRules {
 export function deriveRules(
   base: DerivedRules,
   own: readonly Traced<OverlayDocument>[],
-  taken: Taken,
+  names: LeftNames,
+  without: ReadonlySet<string>,
   problems: ProblemList,
 ): DerivedRules {
   const overlays = new Map<string, Traced<OverlayDocument>>();
   const others: Traced<RuleDocument>[] = [];
   const gone = new Map<string, string>();
-  const surroundings = `${taken.narrowing.key} ${[...taken.parts].join(' ')}`;
   const nowhere = new Set<string>();
   const kept = base.withSilent.flatMap(rule => {
     const { id } = rule.value;
-    if (taken.rules.has(id)) {
+    if (without.has(id)) {
       gone.set(id, 'is left out here');
       return [];
     }
-    const left = base.nowhere.has(id) ? null : narrowed(rule, taken, surroundings);
+    const left = base.nowhere.has(id) ? null : leftOf(rule, names);
     if (left) return left;
     gone.set(id, 'holds nowhere here');
     nowhere.add(id);
@@ -120,56 +108,13 @@ function ownRule(rule: Traced<OverlayDocument & RuleDocument>, problems: Problem
     : traced({ ...rule.value, set: Object.fromEntries(set) as RuleDocument['set'] }, rule.origin);
 }
 
-const narrowedRules = new ObjectMemo<Map<string, RuleDocument | null>>();
-
-/** A base's rule without what was taken away; `null` where it holds nowhere. Made once for equal surroundings. */
-function narrowed(rule: Traced<RuleDocument>, taken: Taken, key: string): Traced<RuleDocument> | null {
-  const known = narrowedRules.of([rule.value], () => new Map<string, RuleDocument | null>());
-  let found = known.get(key);
-  if (found === undefined) {
-    if (known.size >= MAX_KEPT) known.clear();
-    known.set(key, (found = narrowRule(rule.value, taken)));
-  }
-  return found === rule.value ? rule : found && traced(found, rule.origin);
-}
-
-/** So many forms of one rule are remembered. */
-const MAX_KEPT = 64;
-
-function narrowRule(rule: RuleDocument, { narrowing, parts }: Taken): RuleDocument | null {
-  const when = narrowing.condition(rule.when);
+/** A base's rule without what was taken away; `null` where it holds nowhere. */
+function leftOf(rule: Traced<RuleDocument>, names: LeftNames): Traced<RuleDocument> | null {
+  const { value } = rule;
+  const when = names.condition(value.when);
   if (!when) return null;
-  const set = parts.size === 0 ? rule.set : withoutParts(rule.set, parts);
-  return when === rule.when && set === rule.set ? rule : { ...rule, when, set };
-}
-
-const REFERENCE = /@([A-Za-z][\w-]*)((?:\/[A-Za-z][\w-]*)*)\.([A-Za-z][A-Za-z-]*)/g;
-
-/** Settings without those of parts that are gone; what refers to such a part finds nothing of it. */
-function withoutParts(set: RuleDocument['set'], gone: ReadonlySet<string>): RuleDocument['set'] {
-  let same = true;
-  const reduced = Object.entries(set).flatMap(([part, properties]) => {
-    if (gone.has(part.split(/\/|::/)[0]!)) {
-      same = false;
-      return [];
-    }
-    const texts = Object.entries(properties).map(([property, text]) => {
-      const left = text.replace(REFERENCE, (whole, name: string, _inner: string, of: string) =>
-        gone.has(name) ? nothingOf(of) : whole,
-      );
-      if (left !== text) same = false;
-      return [property, left] as const;
-    });
-    return [[part, Object.fromEntries(texts)] as const];
-  });
-  return same ? set : Object.fromEntries(reduced);
-}
-
-/** What a property of a part comes to that is not there, by what it is measured in. */
-export function nothingOf(property: string): string {
-  const row = propertyNamed(property);
-  const [dimension] = row ? valueType(row.kind).calc : [];
-  return dimension === 'time' ? '0s' : dimension === 'number' ? '0' : '0px';
+  const set = (names.leftOf(settingsOfParts, value.set) ?? {}) as RuleDocument['set'];
+  return when === value.when && set === value.set ? rule : traced({ ...value, when, set }, rule.origin);
 }
 
 /** A rule of the base with another over it: entries are added or replaced one by one, `null` takes one out. */

@@ -1,27 +1,8 @@
-import type { ConditionDocument, PartDocument } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
+import type { PartDocument } from '../documents/part-document';
 import { isObject } from '../json/json';
 import { stateAxis } from '../space/state-catalogue';
 import type { Narrowing } from './narrowing';
-import { traced, type Traced } from './origin';
-
-/**
- * A base's anatomy with what its uses of other components are bound to as far as that is left: an axis that is held is its value,
- * cases that hold nowhere are gone. The same object where nothing differs.
- */
-export const narrowedUses = (anatomy: Traced<PartDocument>, narrowing: Narrowing): Traced<PartDocument> =>
-  traced(narrowedPart(anatomy.value, narrowing), anatomy.origin);
-
-function narrowedPart(part: PartDocument, narrowing: Narrowing): PartDocument {
-  const children = part.children && unlessSame(part.children, child => narrowedPart(child, narrowing));
-  const bindings = part.kind === 'use' && part.with ? narrowedBindings(part.with, narrowing) : part.with;
-  if (children === part.children && bindings === part.with) return part;
-  return { ...part, ...(bindings ? { with: bindings } : {}), ...(children ? { children } : {}) };
-}
-
-function unlessSame<Item>(items: readonly Item[], change: (item: Item) => Item): readonly Item[] {
-  const changed = items.map(change);
-  return changed.every((item, index) => item === items[index]) ? items : changed;
-}
 
 /** Bindings of a nested component as far as that is left what they follow. The same object where nothing differs. */
 export function narrowedBindings(

@@ -1,4 +1,5 @@
-import type { AxisDocument, ConditionDocument } from '../documents/component-document';
+import type { AxisDocument } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
 import { stateAxis } from '../space/state-catalogue';
 
 /** What becomes of an axis of the base: the values that are left, or the one at which it is held. */

@@ -1,7 +1,8 @@
 import { isObject } from '../json/json';
 import { writeJson } from '../json/json-text';
 import { keepOrder, keysInOrder } from '../json/key-order';
-import { SCHEMAS, type Schema } from './schemas';
+import { SCHEMAS } from './schemas';
+import { type Schema } from './shape';
 import type { DocumentKind } from './document-kinds';
 
 /**

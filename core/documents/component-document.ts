@@ -1,154 +1,129 @@
-/** A component document as it is stored (`periwinkle-component/1`). Everything optional has an empty meaning. */
-export interface ComponentDocument {
-  readonly format: string;
-  readonly id: string;
-  readonly title?: string;
-  /** Place in the contents, levels parted by `/`: `Entry/Free text`. */
-  readonly group?: string;
-  readonly summary?: string;
-  readonly extends?: string | null;
-  readonly anatomy: PartDocument;
-  readonly content?: readonly ContentDocument[];
-  readonly parameters?: readonly ParameterDocument[];
-  readonly axes?: readonly AxisDocument[];
-  readonly limits?: readonly LimitDocument[];
-  readonly rules?: readonly RuleDocument[];
-  readonly situations?: readonly SituationDocument[];
-  readonly samples?: readonly SampleDocument[];
-  readonly plates?: readonly PlateDocument[];
-  readonly decisions?: readonly DecisionDocument[];
-  readonly behaviour?: BehaviourDocument;
-  readonly walkthroughs?: readonly WalkthroughDocument[];
-  readonly guide?: { readonly [section: string]: string };
-}
+import { behaviour, walkthrough } from './behaviour-document';
+import { condition, held, settings } from './condition-shapes';
+import { mapEntries, mapMembers } from '../json/change-members';
+import { QUOTAS } from '../json/quotas';
+import type { NameKind } from './names';
+import { anatomyEdit, part, partReference, type PartDocument } from './part-document';
+import {
+  anything,
+  choice,
+  definedBy,
+  defines,
+  entryWords,
+  flag,
+  format,
+  id,
+  ID_SCHEMA,
+  isEmptied,
+  keepsReferringTo,
+  list,
+  mapOf,
+  narrowed,
+  object,
+  orNull,
+  refersTo,
+  required,
+  shared,
+  text,
+  vital,
+  written,
+  type Of,
+  type Schema,
+  type Shape,
+} from './shape';
 
-/** A component that takes everything of another and says what differs; what it stands for is a `ComponentDocument`. */
-export interface DerivedDocument extends Omit<ComponentDocument, 'extends' | 'anatomy' | 'axes' | 'rules'> {
-  /** Id of the base. */
-  readonly extends: string;
-  readonly anatomyEdits?: readonly AnatomyEditDocument[];
-  readonly axes?: readonly AxisChangeDocument[];
-  readonly rules?: readonly OverlayDocument[];
-  /** Ids of what is left out, by list. */
-  readonly without?: { readonly [List in WithoutList]?: readonly string[] };
-}
+const AXIS_KINDS = ['option', 'state'] as const;
 
-/** Lists of a component from which a derived one can leave something out. */
-export const WITHOUT_LISTS = [
-  'axes',
-  'limits',
-  'rules',
-  'situations',
-  'samples',
-  'plates',
-  'content',
-  'parameters',
-  'walkthroughs',
-] as const;
-export type WithoutList = (typeof WITHOUT_LISTS)[number];
+const axisValue = object({ id: required(defines('value')), title: text, description: text });
 
-/** An axis of the base with what differs, or one of its own. */
-export type AxisChangeDocument = Omit<AxisDocument, 'kind'> & Partial<Pick<AxisDocument, 'kind'>>;
+/** An axis, or one of the base with what differs. */
+export type AxisChangeDocument = Of<typeof axis>;
+const axis = object(
+  {
+    id: required(defines('axis')),
+    kind: choice(AXIS_KINDS),
+    title: text,
+    description: text,
+    values: list(axisValue, { least: 1 }),
+    default: refersTo('value'),
+  },
+  { opens: ({ id: name }, at) => ({ ...at, axis: name }) },
+);
+export type AxisDocument = AxisChangeDocument & Pick<Required<AxisChangeDocument>, 'kind'>;
+
+export type LimitDocument = Of<typeof limit>;
+const limit = object({
+  /** Needed only where something refers to it. */
+  id: vital(defines('limit')),
+  while: required(condition),
+  holds: required(held),
+  because: text,
+});
+
+const PATH: Schema = {
+  type: 'string',
+  pattern: '^[A-Za-z][A-Za-z0-9_-]{0,63}(/[A-Za-z][A-Za-z0-9_-]{0,63}){0,8}(::[a-z-]{1,32})?$',
+  description: 'names joined by /, with :: before what a browser draws in a part',
+};
+
+/** The text of a property's value; `null` takes an entry of a base's rule out. */
+const propertyText = written<string | null>({ type: ['string', 'null'] }, (value, { names }) =>
+  value === null ? null : names.value(value),
+);
+
+/** Part, then property, then the value as text. */
+export const settingsOfParts = mapOf(mapOf(propertyText, { goesWith: 'last' }), {
+  keys: PATH,
+  pair: (path, properties, at) => {
+    const now = at.names.path(path);
+    const left = now === null ? null : propertiesOfPart.follow!(properties, at);
+    return now === null || left === null ? null : [now, left];
+  },
+});
+const propertiesOfPart = mapOf(propertyText, { goesWith: 'last' });
 
 /** A rule of its own, or, under the id of a base's rule and without a condition, what is laid over that one. */
-export interface OverlayDocument extends Omit<RuleDocument, 'when' | 'set'> {
-  readonly when?: ConditionDocument;
-  /** `null` takes an entry out. */
-  readonly set?: { readonly [part: string]: { readonly [property: string]: string | null } };
-}
+export type OverlayDocument = Of<typeof rule>;
+const rule = object(
+  {
+    id: required(defines('rule')),
+    when: vital(condition),
+    /** Id of the rule behind which it stands, among rules that were written elsewhere. */
+    after: written<string>(
+      { type: 'string' },
+      (name, { names }) => names.rule(name) ?? names.ruleAhead(name),
+    ),
+    set: settingsOfParts,
+    note: text,
+  },
+  // What said something and has nothing left to say is gone.
+  { isGone: (after, before) => before.note === undefined && isEmptied(after.set, before.set) },
+);
+export type RuleDocument = Omit<OverlayDocument, 'when' | 'set'> &
+  Pick<Required<OverlayDocument>, 'when'> & {
+    readonly set: { readonly [part: string]: { readonly [property: string]: string } };
+  };
 
-/** One edit of a base's anatomy: one verb, and where. */
-export interface AnatomyEditDocument {
-  readonly insert?: PartDocument;
-  readonly remove?: string;
-  readonly move?: string;
-  readonly replace?: string;
-  readonly by?: PartDocument;
-  readonly change?: string;
-  readonly to?: { readonly [member: string]: unknown };
-  readonly wrap?: readonly string[];
-  readonly in?: PartDocument;
-  readonly before?: string;
-  readonly after?: string;
-  readonly into?: string;
-}
-
-export interface PartDocument {
-  readonly part: string;
-  readonly kind: string;
-  readonly title?: string;
-  readonly description?: string;
-  /** Key of the sample's content that the part shows; of a nested component, by its keys those of the parent. */
-  readonly content?: string | { readonly [key: string]: string };
-  readonly element?: string;
-  /** Those that a control may be, first the usual one; whoever uses the component chooses. */
-  readonly elements?: readonly string[];
-  readonly type?: string;
-  /** Id of the component that a part of the kind `use` embeds. */
-  readonly component?: string;
-  /** Axes of that component and what each follows, in one of several forms. */
-  readonly with?: { readonly [axis: string]: unknown };
-  /** What parameters of that component are set to, by id. */
-  readonly parameters?: { readonly [id: string]: string };
-  /** Key of a list, or `value`: one for each of its entries. */
-  readonly repeat?: string;
-  readonly children?: readonly PartDocument[];
-}
-
-export interface AxisDocument {
-  readonly id: string;
-  readonly kind: 'option' | 'state';
-  readonly title?: string;
-  readonly description?: string;
-  readonly values?: readonly {
-    readonly id: string;
-    readonly title?: string;
-    readonly description?: string;
-  }[];
-  readonly default?: string;
-}
-
-/** Axes mapped to a value or a list of values; an absent axis is free. */
-export interface ConditionDocument {
-  readonly [axis: string]: string | readonly string[];
-}
-
-export interface LimitDocument {
-  /** Needed only where something refers to it. */
-  readonly id?: string;
-  readonly while: ConditionDocument;
-  readonly holds: ConditionDocument;
-  readonly because?: string;
-}
-
-export interface RuleDocument {
-  readonly id: string;
-  readonly when: ConditionDocument;
-  /** Id of the rule behind which it stands, among rules that were written elsewhere. */
-  readonly after?: string;
-  /** Part, then property, then the value as text. */
-  readonly set: { readonly [part: string]: { readonly [property: string]: string } };
-  readonly note?: string;
-}
-
-export interface SituationDocument {
-  readonly id: string;
-  readonly title?: string;
-  readonly when: ConditionDocument;
+export type SituationDocument = Of<typeof situation>;
+const situation = object({
+  id: required(defines('situation')),
+  title: text,
+  when: required(condition),
   /** When it appears, and why it exists. */
-  readonly means?: string;
-}
+  means: text,
+});
 
 /** What users of a component can set. */
-export interface ParameterDocument {
-  readonly id: string;
-  readonly title?: string;
+export type ParameterDocument = Of<typeof parameter>;
+const parameter = object({
+  id: required(defines('parameter')),
+  title: text,
   /** A token type; no composite one. */
-  readonly type: string;
+  type: required(text),
   /** Any value of that type. */
-  readonly default: string;
-  readonly description?: string;
-}
+  default: required(text),
+  description: text,
+});
 
 export const CONTENT_KINDS = ['text', 'icon', 'value', 'list'] as const;
 
@@ -170,130 +145,199 @@ export interface ContentDocument {
   readonly entry?: readonly ContentDocument[];
 }
 
+const content = object({
+  id: required(defines('content')),
+  kind: choice(CONTENT_KINDS),
+  title: text,
+  required: flag,
+  from: list(text, { least: 1 }),
+  as: text,
+  else: text,
+  text,
+  entry: list(written<ContentDocument>({ $ref: '#/$defs/content' })),
+});
+
 /** Text for a content key, or one text per axis value (`{ "invalid": "…" }`). */
 export type SampleText = string | { readonly [value: string]: string };
 
-export interface SampleDocument {
-  readonly id: string;
-  readonly title?: string;
-  /** A list's entries hold content by key, and under `is` the values of axes that they set. */
-  readonly content: { readonly [key: string]: SampleText | readonly unknown[] };
+/** What a sample gives, or an entry of a list in it, by key: a text, one for each value of an axis, or a list. */
+const given: Schema = {
+  type: 'object',
+  propertyNames: ID_SCHEMA,
+  additionalProperties: {
+    type: ['string', 'object', 'array'],
+    additionalProperties: { type: 'string' },
+    items: { $ref: '#/$defs/given' },
+  },
+};
+
+/** A list's entries hold content by key, and under `is` the values of axes that they set. */
+const givenContent = written<{ readonly [key: string]: SampleText | readonly unknown[] }>(
+  { $ref: '#/$defs/given' },
+  (content, { names }) =>
+    mapMembers(content, (key, value) => {
+      const [now, left] = [names.now('content', key), names.given(key, value)];
+      return now === null || left === null ? null : [now, left];
+    }),
+);
+
+export type SampleDocument = Of<typeof sample>;
+const sample = object({
+  id: required(defines('sample')),
+  title: text,
+  content: required(givenContent),
   /** What an application knows, as one object. */
-  readonly sources?: { readonly [name: string]: unknown };
+  sources: anything,
   /** By check: a value that fails it. */
-  readonly wrong?: { readonly [check: string]: string };
-}
+  wrong: mapOf(text),
+});
 
-export interface PlateDocument {
-  readonly id: string;
-  readonly title?: string;
+/** An axis that a plate spreads out, or `situation`. */
+const spread = written<string>(ID_SCHEMA, (name, { names }) =>
+  name === 'situation' ? name : names.now('axis', name),
+);
+
+export type PlateDocument = Of<typeof plate>;
+const plate = object({
+  id: required(defines('plate')),
+  title: text,
   /** Axis ids, outermost first, or `situation`. */
-  readonly across: readonly string[];
-  readonly down: readonly string[];
-  readonly hold?: { readonly [axis: string]: string };
+  across: required(list(spread)),
+  down: required(list(spread)),
+  hold: settings,
   /** Of an axis, or of `situation`: the values that it shows, in their order; all in the component's order where it is absent. */
-  readonly values?: { readonly [axis: string]: readonly string[] };
-  readonly sample?: string;
-  readonly caption?: string;
-}
+  values: mapOf(list(text, { least: 1 }), {
+    goesWith: 'last',
+    pair: (name, ids, { names }) => {
+      const isSituation = name === 'situation';
+      const now = isSituation ? name : names.now('axis', name);
+      const left = mapEntries(ids, each =>
+        isSituation ? names.now('situation', each) : names.now('value', each, name),
+      );
+      return now === null || left.length === 0 ? null : [now, left];
+    },
+  }),
+  sample: refersTo('sample', id),
+  caption: text,
+});
 
-/** That the order of two rules is meant: where both speak, the second has the last word. */
-export interface DecisionDocument {
+const slot = written<string>({ type: 'string' }, (name, { names }) => names.slot(name));
+const ruleOrNested = written<string>({ type: 'string' }, (name, { names }) => names.rule(name));
+
+/** That the order of two rules is meant: where both apply, the second wins. */
+export type DecisionDocument = Of<typeof decision>;
+export const decision = object({
   /** Ids of the two rules, in their order. */
-  readonly rules: readonly string[];
+  rules: required(list(ruleOrNested, { least: 2, most: 2 })),
   /** `part.property`; all that the two contest when absent. */
-  readonly properties?: readonly string[];
-  readonly because: string;
+  properties: vital(list(slot, { goesWith: 'last' })),
+  because: required(text),
+});
+
+/** Lists of a component from which a derived one can leave something out; an entry of the base's id replaces that one. */
+export const LISTS = {
+  axes: list(axis),
+  limits: list(limit),
+  rules: list(rule, { most: QUOTAS.rules }),
+  situations: list(situation),
+  samples: list(sample),
+  plates: list(plate),
+  content: list(shared('content', content)),
+  parameters: list(parameter),
+  walkthroughs: list(walkthrough),
+};
+export type WithoutList = keyof typeof LISTS;
+
+/** What the entries of these lists are. */
+export const LIST_ENTRIES = Object.fromEntries(
+  Object.entries(LISTS).map(([name, shape]) => [name, definedBy(shape)]),
+) as Readonly<Record<WithoutList, NameKind>>;
+
+/** Ids of what is left out, by list. */
+const without = object(
+  Object.fromEntries(
+    Object.keys(LISTS).map(name => [
+      name,
+      list(refersTo(LIST_ENTRIES[name as WithoutList]), { goesWith: 'last' }),
+    ]),
+  ) as { readonly [List in WithoutList]: Shape<readonly string[]> },
+  { isGone: isEmptied },
+);
+
+const everything = object({
+  format: required(format('periwinkle-component/1')),
+  id: required(keepsReferringTo('component', id)),
+  title: text,
+  /** Place in the contents, levels parted by `/`: `Entry/Free text`. */
+  group: text,
+  summary: text,
+  /** Id of the base. */
+  extends: orNull(keepsReferringTo('component')),
+  content: LISTS.content,
+  parameters: LISTS.parameters,
+  anatomy: partReference,
+  anatomyEdits: list(anatomyEdit, { called: 'change of parts' }),
+  axes: LISTS.axes,
+  limits: LISTS.limits,
+  rules: LISTS.rules,
+  situations: LISTS.situations,
+  samples: LISTS.samples,
+  plates: LISTS.plates,
+  decisions: list(decision, { called: 'decision' }),
+  behaviour,
+  walkthroughs: LISTS.walkthroughs,
+  guide: mapOf(text),
+  without,
+});
+
+/** A component document as it may be written, derived or not (`periwinkle-component/1`). Everything optional has an empty meaning. */
+export type WrittenComponent = Of<typeof everything>;
+
+/** A component that says everything itself, or what a derived one stands for. */
+export interface ComponentDocument extends Omit<
+  WrittenComponent,
+  'anatomy' | 'anatomyEdits' | 'axes' | 'rules' | 'without'
+> {
+  readonly anatomy: PartDocument;
+  readonly axes?: readonly AxisDocument[];
+  readonly rules?: readonly RuleDocument[];
 }
 
-/** How a field comes into its states. */
-export interface BehaviourDocument {
-  readonly value?: ValueDocument;
-  /** By what they do (`reveal`, `less`): parts. */
-  readonly parts?: { readonly [role: string]: string };
-  readonly checks?: readonly CheckDocument[];
-  readonly judging?: JudgingDocument;
-  readonly moves?: readonly MoveDocument[];
+/** A component that takes everything of another and says what differs; what it stands for is a `ComponentDocument`. */
+export interface DerivedDocument extends Omit<WrittenComponent, 'extends' | 'anatomy'> {
+  readonly extends: string;
 }
 
-/** The kind of value that a field holds, and within which ends. */
-export interface ValueDocument {
-  readonly kind: string;
-  readonly least?: number;
-  /** Of texts, in characters. */
-  readonly most?: number;
-  /** Whether nothing can be entered beyond `most`. */
-  readonly stop?: boolean;
-  readonly step?: number;
-  readonly length?: number;
-  readonly of?: string;
-  readonly several?: boolean;
-}
+/** What a component without a base must say itself. Types are told in the shape, once. */
+const WITHOUT_BASE: Schema = {
+  if: { properties: { extends: { type: 'string' } }, required: ['extends'] },
+  else: {
+    required: ['anatomy'],
+    properties: {
+      axes: { items: { required: ['kind'] } },
+      rules: {
+        items: {
+          required: ['when', 'set'],
+          properties: { set: { additionalProperties: { additionalProperties: { type: 'string' } } } },
+        },
+      },
+    },
+  },
+};
 
-/** A number, or the value of another field of the form, by its name. */
-export type Bound = number | { readonly field: string };
+/** What people call one entry of a list, wherever that lies in a component. */
+export const ENTRY_WORDS: Readonly<Record<string, string>> = {
+  ...entryWords(everything.members),
+  ...entryWords(axis.members),
+  ...entryWords(part.members!),
+  ...entryWords(behaviour.members),
+};
 
-/** What makes an entry wrong. */
-export interface CheckDocument {
-  readonly id: string;
-  readonly kind: string;
-  readonly pattern?: string;
-  readonly least?: Bound;
-  readonly most?: Bound;
-  /** In characters: exactly so many, or between two numbers. */
-  readonly length?: number | { readonly least?: number; readonly most?: number };
-  /** Name of another field of the form. */
-  readonly equals?: string;
-  /** What the application is asked. */
-  readonly ask?: string;
-  /** Key of the content that says what is wrong. */
-  readonly message?: string;
-  readonly because?: string;
-}
+/** The component's own lists. */
+export type ComponentList = WithoutList | 'anatomyEdits' | 'decisions';
+export const COMPONENT_LISTS = Object.keys(entryWords(everything.members)) as ComponentList[];
 
-export const COMPLAINING = ['leaving', 'sending', 'typing'] as const;
-export const FORGIVING = ['typing', 'leaving', 'sending'] as const;
-
-/** When a field complains, when it takes that back, and whether it approves. */
-export interface JudgingDocument {
-  readonly complain?: (typeof COMPLAINING)[number];
-  readonly forgive?: (typeof FORGIVING)[number];
-  readonly approve?: boolean;
-}
-
-/** What an act does beyond what the kind of value knows. */
-export interface MoveDocument {
-  readonly id: string;
-  readonly on: string;
-  readonly when?: ConditionDocument;
-  readonly do: readonly string[];
-  readonly because?: string;
-}
-
-/** Acts in their order, to be played. */
-export interface WalkthroughDocument {
-  readonly id: string;
-  readonly title?: string;
-  readonly sample?: string;
-  readonly set?: { readonly [axis: string]: string };
-  readonly acts: readonly string[];
-  readonly shows?: string;
-}
-
-/** `system.json` (`periwinkle-system/1`). */
-export interface SystemDocument {
-  readonly format: string;
-  readonly id: string;
-  readonly title: string;
-  /** Begins every class name and custom property. */
-  readonly prefix: string;
-  /** CSS px that one rem stands for. */
-  readonly rootFontSize?: number;
-  /** Path of the resolver document, from the system's folder. */
-  readonly resolver?: string;
-  /** Colours of the page that fields stand on, as `{token}`: painted where a context is switched. */
-  readonly page?: { readonly surface?: string; readonly ink?: string };
-  readonly subtitle?: string;
-  /** Component ids in the reader's order; those not named follow. */
-  readonly order?: readonly string[];
-}
+export const component = narrowed(everything, {
+  ...WITHOUT_BASE,
+  $defs: { part: part.schema, content: content.schema, given },
+});

@@ -1,16 +1,17 @@
 import { NAMES } from '../patch/identity';
 import { isObject, pointerSteps, valueAt } from '../json/json';
-import { LIST_ENTRIES } from './list-entries';
+import { ENTRY_WORDS } from './component-document';
+import { entryWords } from './shape';
+import { system } from './system-document';
+import { trial } from './trial-document';
 import { PatchError, type Patch, type PatchOperation } from '../patch/operations';
 import { walkPatch } from '../patch/patch';
 
 /** What a document's lists hold, one of it. */
 const ONE: Readonly<Record<string, string>> = {
-  ...LIST_ENTRIES,
-  decisions: 'decision',
-  children: 'part',
-  fields: 'field',
-  order: 'place in the order',
+  ...ENTRY_WORDS,
+  ...entryWords(trial.members),
+  ...entryWords(system.members),
 };
 /** Members that say nothing to people where something within them is meant. */
 const SILENT = new Set(['set', 'anatomy', 'documents']);

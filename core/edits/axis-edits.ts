@@ -5,7 +5,7 @@ import type { AxisChangeDocument, AxisDocument } from '../documents/component-do
 import type { Documents } from '../documents/document-kinds';
 import { isSameJson } from '../json/json';
 import { stateAxis, STATE_CATALOGUE } from '../space/state-catalogue';
-import type { WrittenComponent } from './rename-references';
+import type { WrittenComponent } from '../documents/component-document';
 import { linked } from './linked-bindings';
 import {
   CannotRestructure,

@@ -1,5 +1,5 @@
 import type { Component } from '../components/component';
-import type { BehaviourDocument, CheckDocument, JudgingDocument } from '../documents/component-document';
+import type { BehaviourDocument, CheckDocument, JudgingDocument } from '../documents/behaviour-document';
 import {
   CannotRestructure,
   refuseName,

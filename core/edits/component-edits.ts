@@ -1,9 +1,10 @@
 import type { Component } from '../components/component';
 import { compileSystem, type System } from '../components/system';
-import type { ComponentDocument, DerivedDocument, SystemDocument } from '../documents/component-document';
+import type { ComponentDocument, DerivedDocument } from '../documents/component-document';
+import type { SystemDocument } from '../documents/system-document';
 import type { Documents } from '../documents/document-kinds';
-import type { WrittenComponent } from './rename-references';
-import { renamedInTrials } from './rename-in-trials';
+import type { WrittenComponent } from '../documents/component-document';
+import { renamedTrials } from './renamed-documents';
 import { removePart } from './part-edits';
 import {
   CannotRestructure,
@@ -122,7 +123,7 @@ export const removeComponent =
     for (const { component: user, parts } of users)
       for (const part of parts) documents = removePart(user.id, part)(compileSystem(documents));
     const gone = { of: null, changes: [{ kind: 'component', name: id, to: null }] } as const;
-    const left = new Map(renamedInTrials(system, documents, gone));
+    const left = new Map(renamedTrials(system, documents, gone));
     left.delete(system.fileOf.get(component.id)!);
     left.delete(guideFile(id));
     return ordered(

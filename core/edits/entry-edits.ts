@@ -1,11 +1,16 @@
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import { originAt } from '../derivation/origin';
-import type { ComponentDocument } from '../documents/component-document';
+import {
+  LIST_ENTRIES,
+  LISTS,
+  type ComponentDocument,
+  type WithoutList,
+  type WrittenComponent,
+} from '../documents/component-document';
 import type { Documents } from '../documents/document-kinds';
+import { NAME_KINDS } from '../documents/names';
 import { pointer, pointerSteps } from '../json/json';
-import type { WrittenComponent } from './rename-references';
-import type { NameKind } from './name-changes';
 import {
   CannotRestructure,
   familyOf,
@@ -18,18 +23,12 @@ import {
   type StructuralEdit,
 } from './restructure';
 
-/** Lists of a component whose entries are made, changed, ordered and taken out alike, with what one of their entries is. */
-export const ENTRY_LISTS = {
-  limits: { kind: 'limit', words: 'a limit' },
-  situations: { kind: 'situation', words: 'a situation' },
-  samples: { kind: 'sample', words: 'a sample' },
-  plates: { kind: 'plate', words: 'a plate' },
-  content: { kind: 'content', words: 'a content key' },
-  parameters: { kind: 'parameter', words: 'a parameter' },
-  walkthroughs: { kind: 'walkthrough', words: 'a walkthrough' },
-} as const satisfies Record<string, { kind: NameKind; words: string }>;
+/** Lists of a component whose entries are made, changed, ordered and taken out alike. */
+export const ENTRY_LISTS = (Object.keys(LISTS) as WithoutList[]).filter(
+  (list): list is EntryList => list !== 'axes' && list !== 'rules',
+);
 
-export type EntryList = keyof typeof ENTRY_LISTS;
+export type EntryList = Exclude<WithoutList, 'axes' | 'rules'>;
 export type EntryOf<List extends EntryList> = NonNullable<ComponentDocument[List]>[number];
 interface AnyEntry {
   readonly id?: string;
@@ -67,7 +66,7 @@ export const removeEntry =
     const component = theComponent(system, id);
     const entry = theEntry(component, list, index);
     const at = ownIndex(system, component, list, index);
-    const { kind } = ENTRY_LISTS[list];
+    const kind = LIST_ENTRIES[list];
     const of = new Set(familyOf(system, id).map(each => each.id));
     const isOfBase = entry.id !== undefined && isOfBaseList(component, list, entry.id);
     if (at !== null && !isOfBase) {
@@ -126,7 +125,7 @@ export const renameEntry =
   (id: string, list: EntryList | 'rules', name: string, to: string): StructuralEdit =>
   system => {
     const component = theComponent(system, id);
-    const kind = list === 'rules' ? 'rule' : ENTRY_LISTS[list].kind;
+    const kind = LIST_ENTRIES[list];
     const known = idsOf(component.document, list);
     if (!known.includes(name)) throw noSuch(kind, name, known);
     if (component.derivation && idsOf(component.derivation.base, list).includes(name))
@@ -143,12 +142,12 @@ const idsOf = (document: ComponentDocument, list: EntryList | 'rules'): string[]
 
 function refuseEntryId(system: System, component: Component, list: EntryList | 'rules', id: string): void {
   const taken = familyOf(system, component.id).flatMap(({ document }) => idsOf(document, list));
-  refuseName(list === 'rules' ? 'a rule' : ENTRY_LISTS[list].words, id, taken);
+  refuseName(`a ${NAME_KINDS[LIST_ENTRIES[list]]}`, id, taken);
 }
 
 function theEntry<List extends EntryList>({ document }: Component, list: List, index: number): AnyEntry {
   const entry = (document[list] as readonly AnyEntry[] | undefined)?.[index];
-  if (!entry) throw new CannotRestructure(`There is no ${ENTRY_LISTS[list].kind} at place ${index + 1}.`);
+  if (!entry) throw new CannotRestructure(`There is no ${LIST_ENTRIES[list]} at place ${index + 1}.`);
   return entry;
 }
 
@@ -179,8 +178,8 @@ function nameInBase(
   const written = system.documents.get(file) as WrittenComponent;
   const taken = new Set(system.components.flatMap(({ document }) => idsOf(document, list)));
   let number = place + 1;
-  while (taken.has(`${ENTRY_LISTS[list].kind}-${number}`)) number++;
-  const key = `${ENTRY_LISTS[list].kind}-${number}`;
+  while (taken.has(`${LIST_ENTRIES[list]}-${number}`)) number++;
+  const key = `${LIST_ENTRIES[list]}-${number}`;
   const entries = written[list] as readonly AnyEntry[];
   const named = { ...written, [list]: entries.with(place, { id: key, ...entries[place] }) };
   return { documents: new Map(system.documents).set(file, named), key };

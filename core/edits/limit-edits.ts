@@ -1,6 +1,7 @@
 import type { Component } from '../components/component';
 import { compileSystem } from '../components/system';
-import type { ConditionDocument, LimitDocument } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
+import type { LimitDocument } from '../documents/component-document';
 import type { Box } from '../space/box';
 import { excludingLimits } from '../space/excluding-limits';
 import { changeEntry, removeEntry } from './entry-edits';

@@ -1,9 +1,9 @@
 import type { Component, Nested } from '../components/component';
 import { compileSystem, type System } from '../components/system';
-import type { AnatomyEditDocument, PartDocument } from '../documents/component-document';
+import type { AnatomyEditDocument, PartDocument } from '../documents/part-document';
 import type { Documents } from '../documents/document-kinds';
 import { writtenOf, withWritten } from './restructure';
-import { mapEntries, withMember } from './name-changes';
+import { mapEntries, withMember } from '../json/change-members';
 
 /**
  * Documents in which nested axes that follow an axis of the same values go on doing so where that has got more of them: through a map,

@@ -3,12 +3,13 @@ import type { Anatomy } from '../components/anatomy/anatomy';
 import { partKind } from '../documents/part-kinds';
 import type { Component } from '../components/component';
 import { componentNamed, type System } from '../components/system';
-import type { AnatomyEditDocument, PartDocument } from '../documents/component-document';
+import type { AnatomyEditDocument, PartDocument } from '../documents/part-document';
 import type { Documents } from '../documents/document-kinds';
 import { isObject, isSameJson } from '../json/json';
-import type { WrittenComponent } from './rename-references';
-import type { Anchors, PartPlace } from './rename-in-parts';
-import { mapEntries, withMember, type NameChange } from './name-changes';
+import type { WrittenComponent } from '../documents/component-document';
+import type { Anchors, PartPlace } from './renamed-names';
+import { mapEntries, withMember } from '../json/change-members';
+import { type NameChange } from './renamed-names';
 import {
   CannotRestructure,
   familyOf,

@@ -1,14 +1,16 @@
 import type { System } from '../components/system';
 import { NAMES } from '../patch/identity';
 import { pointerSteps, valueAt } from '../json/json';
-import { LIST_ENTRIES } from '../documents/list-entries';
+import { LIST_ENTRIES } from '../documents/component-document';
 import { PatchError, type Patch, type PatchOperation } from '../patch/operations';
 import { walkPatch } from '../patch/patch';
-import { withRenamedReferences, type WrittenComponent } from './rename-references';
-import type { NameChange, NameKind, NameLookup } from './name-changes';
+import { renamedComponent } from './renamed-documents';
+import { type WrittenComponent } from '../documents/component-document';
+import type { NameChange, NameLookup } from './renamed-names';
+import type { NameKind } from '../documents/names';
 import { familyOf } from './restructure';
 
-const ENTRIES: Readonly<Record<string, NameKind>> = LIST_ENTRIES;
+const ENTRIES: Readonly<Record<string, NameKind>> = { ...LIST_ENTRIES, values: 'value' };
 
 /**
  * What a patch of a component's document gives another name; `null` where nothing. `document` is the one that it was made on, `system` as things
@@ -68,5 +70,5 @@ function changeOf(here: unknown, operation: PatchOperation): NameChange | null {
 export function withRenames(system: System, names: NameLookup, path: string, document: unknown): unknown {
   const component = system.components.find(({ id }) => system.fileOf.get(id) === path);
   if (!component) return document;
-  return withRenamedReferences(document as WrittenComponent, component, names, new Map(), system).document;
+  return renamedComponent(system, component, document as WrittenComponent, names).document;
 }

@@ -3,8 +3,8 @@ import type { OverlayDocument } from '../documents/component-document';
 import type { Documents } from '../documents/document-kinds';
 import { isObject, pointerSteps } from '../json/json';
 import type { Problem } from '../json/problem';
-import { keptMembers } from './name-changes';
-import type { WrittenComponent } from './rename-references';
+import { keptMembers } from '../json/change-members';
+import type { WrittenComponent } from '../documents/component-document';
 
 /** How often is looked again for what has lost its hold by the mending before. */
 const MAX_ROUNDS = 8;

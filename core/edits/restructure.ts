@@ -5,10 +5,9 @@ import { differenceOf } from '../patch/difference';
 import type { PatchOperation } from '../patch/operations';
 import { oneOf } from '../json/problem';
 import { nearest } from '../text/suggestions';
-import { withRenamedReferences, type WrittenComponent } from './rename-references';
-import type { Anchors } from './rename-in-parts';
-import { renamedInTrials } from './rename-in-trials';
-import type { NameChange, NameLookup } from './name-changes';
+import { type WrittenComponent } from '../documents/component-document';
+import { renamedComponent, renamedTrials } from './renamed-documents';
+import type { Anchors, NameChange, NameLookup } from './renamed-names';
 
 /** An edit of how something is made: gives all documents as it leaves them. Throws `CannotRestructure`. */
 export type StructuralEdit = (system: System) => Documents;
@@ -58,8 +57,6 @@ export const withWritten = (
   document: WrittenComponent,
 ): Documents => new Map(documents).set(system.fileOf.get(component.id)!, document);
 
-const NO_ANCHORS: Anchors = new Map();
-
 /**
  * Documents in which everything is named as it is called by now. `system` is as names were before; `documents` may have been changed
  * already. What has nothing left to say goes too, and with it what named that.
@@ -68,16 +65,16 @@ export function renameEverywhere(
   system: System,
   documents: Documents,
   names: NameLookup,
-  anchorsOf: (component: Component) => Anchors = () => NO_ANCHORS,
+  anchorsOf: (component: Component) => Anchors | undefined = () => undefined,
 ): Documents {
   if (names.changes.length === 0 && !names.narrowing) return documents;
-  const result = new Map(renamedInTrials(system, documents, names));
+  const result = new Map(renamedTrials(system, documents, names));
   const lost: { readonly component: Component; readonly gone: readonly NameChange[] }[] = [];
   for (const component of system.components) {
     const file = system.fileOf.get(component.id)!;
     const written = documents.get(file) as WrittenComponent | undefined;
     if (!written) continue;
-    const { document, gone } = withRenamedReferences(written, component, names, anchorsOf(component), system);
+    const { document, gone } = renamedComponent(system, component, written, names, anchorsOf(component));
     result.set(file, document);
     if (gone.length > 0) lost.push({ component, gone });
   }

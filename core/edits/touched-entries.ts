@@ -1,7 +1,6 @@
-import type { ComponentDocument } from '../documents/component-document';
 import { documentKind, type Documents } from '../documents/document-kinds';
 import { isObject, isSameJson } from '../json/json';
-import type { WrittenComponent } from './rename-references';
+import { COMPONENT_LISTS, type ComponentList, type WrittenComponent } from '../documents/component-document';
 
 /** What an edit does to one component's document, counted: entries that say something else, and entries that are gone. */
 export interface TouchedComponent {
@@ -13,24 +12,10 @@ export interface TouchedComponent {
 }
 
 interface TouchedList {
-  readonly list: TouchedListName;
+  readonly list: ComponentList;
   readonly changed: number;
   readonly gone: number;
 }
-
-const LISTS = [
-  'anatomyEdits',
-  'axes',
-  'limits',
-  'rules',
-  'situations',
-  'samples',
-  'plates',
-  'content',
-  'parameters',
-  'decisions',
-] as const satisfies readonly (keyof (ComponentDocument & WrittenComponent))[];
-export type TouchedListName = (typeof LISTS)[number];
 
 /** What lies between two states of a system, component by component. */
 export function touchedBetween(before: Documents, after: Documents): TouchedComponent[] {
@@ -72,7 +57,7 @@ function componentAt(documents: Documents, path: string): WrittenComponent | nul
 }
 
 function touchedLists(before: WrittenComponent, after: WrittenComponent): TouchedList[] {
-  return LISTS.flatMap(list => {
+  return COMPONENT_LISTS.flatMap(list => {
     const was = (before[list] ?? []) as readonly unknown[];
     const is = (after[list] ?? []) as readonly unknown[];
     if (was === is) return [];

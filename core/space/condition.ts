@@ -1,4 +1,4 @@
-import type { ConditionDocument } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
 import { pointer } from '../json/json';
 import { ObjectMemo } from '../json/object-memo';
 import { brief, oneOf, type ProblemList } from '../json/problem';

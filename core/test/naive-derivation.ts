@@ -1,10 +1,10 @@
 import type {
   AxisDocument,
   ComponentDocument,
-  ConditionDocument,
   DerivedDocument,
   RuleDocument,
 } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
 import { holdsIn } from './naive';
 import { valuesOf } from './random-component';
 

@@ -1,4 +1,5 @@
-import type { ComponentDocument, PartDocument, RuleDocument } from '../documents/component-document';
+import type { ComponentDocument, RuleDocument } from '../documents/component-document';
+import type { PartDocument } from '../documents/part-document';
 import { stateAxis } from '../space/state-catalogue';
 import { everyCombination, holdsIn, isAllowed, settledPlain, type Plain } from './naive';
 import { valuesOf } from './random-component';

@@ -1,4 +1,5 @@
-import type { ComponentDocument, ConditionDocument, RuleDocument } from '../documents/component-document';
+import type { ComponentDocument, RuleDocument } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
 import { stateAxis } from '../space/state-catalogue';
 import { valuesOf } from './random-component';
 

@@ -1,10 +1,7 @@
 import { compileSystem, type System } from '../components/system';
-import type {
-  BehaviourDocument,
-  ContentDocument,
-  PartDocument,
-  SampleDocument,
-} from '../documents/component-document';
+import type { BehaviourDocument } from '../documents/behaviour-document';
+import type { ContentDocument, SampleDocument } from '../documents/component-document';
+import type { PartDocument } from '../documents/part-document';
 import { smallDocuments } from './small-system';
 
 /** Fields of every sort that the demo has none of: other types of input, other elements, without a message, with buttons of their own. */

@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import type {
   AxisDocument,
   ComponentDocument,
-  ConditionDocument,
   LimitDocument,
   RuleDocument,
 } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
 import { STATE_CATALOGUE } from '../space/state-catalogue';
 
 /** Random small components for property tests: options and states, ladders, limits that settle, overlapping rules. */

@@ -5,9 +5,9 @@ import type {
   DerivedDocument,
   OverlayDocument,
   ParameterDocument,
-  PartDocument,
   RuleDocument,
 } from '../documents/component-document';
+import type { PartDocument } from '../documents/part-document';
 import { plainDerived } from './naive-derivation';
 import { conditionOver, settlingLimits, valuesOf } from './random-component';
 import type { Library } from './naive-nesting';

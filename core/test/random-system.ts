@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import type {
   AxisDocument,
   ComponentDocument,
-  ConditionDocument,
   LimitDocument,
   RuleDocument,
 } from '../documents/component-document';
+import type { ConditionDocument } from '../documents/condition-document';
 import { conditionOver, randomAxes, settlingLimits } from './random-component';
 import { smallDocuments } from './small-system';
 

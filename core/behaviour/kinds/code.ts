@@ -1,5 +1,5 @@
 import { lengthOf } from '../../text/graphemes';
-import type { ValueDocument } from '../../documents/component-document';
+import type { ValueDocument } from '../../documents/behaviour-document';
 import { TEXT, type ValueKind } from './value-kind';
 
 /** What the characters of a code may be; ASCII alone, which every keyboard has. */

@@ -1,4 +1,4 @@
-import type { ValueDocument } from '../../documents/component-document';
+import type { ValueDocument } from '../../documents/behaviour-document';
 import { TEXT, type ValueKind } from './value-kind';
 
 /** A number as people type it: digits, a sign, a point, a power of ten (HTML, 2.3.4.3, valid floating-point numbers). */

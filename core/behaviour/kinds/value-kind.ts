@@ -1,5 +1,5 @@
 import { lengthOf } from '../../text/graphemes';
-import type { ValueDocument } from '../../documents/component-document';
+import type { ValueDocument } from '../../documents/behaviour-document';
 import type { Clock } from '../../components/content/times';
 import type { FieldState } from '../field-state';
 import type { PlanData } from '../plan-data';

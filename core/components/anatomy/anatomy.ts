@@ -1,5 +1,5 @@
 import type { Part } from './part';
-import type { PartDocument } from '../../documents/component-document';
+import type { PartDocument } from '../../documents/part-document';
 import { oneOf, type ProblemList } from '../../json/problem';
 import { nearest } from '../../text/suggestions';
 

@@ -1,4 +1,4 @@
-import type { PartDocument } from '../../documents/component-document';
+import type { PartDocument } from '../../documents/part-document';
 import { CONTROL_ELEMENTS } from '../../documents/part-kinds';
 
 /** The option that a control makes which may be several elements. */

@@ -1,4 +1,4 @@
-import type { ConditionDocument } from '../../documents/component-document';
+import type { ConditionDocument } from '../../documents/condition-document';
 import { isObject, pointer } from '../../json/json';
 import { brief, oneOf, type ProblemList } from '../../json/problem';
 import { nearest } from '../../text/suggestions';

@@ -1,4 +1,4 @@
-import type { PartDocument } from '../../documents/component-document';
+import type { PartDocument } from '../../documents/part-document';
 
 /** A part that embeds another component, as written. */
 export interface Use {

@@ -2,10 +2,10 @@ import { isObject } from '../../json/json';
 import type {
   ComponentDocument,
   LimitDocument,
-  PartDocument,
   RuleDocument,
   SituationDocument,
 } from '../../documents/component-document';
+import type { PartDocument } from '../../documents/part-document';
 import type { Documents } from '../../documents/document-kinds';
 import { compileSystem, type System } from '../../components/system';
 import type { Component } from '../../components/component';

@@ -2,12 +2,12 @@ import type {
   AxisDocument,
   ContentDocument,
   LimitDocument,
-  PartDocument,
   PlateDocument,
   RuleDocument,
   SampleDocument,
   SituationDocument,
 } from '../../documents/component-document';
+import type { PartDocument } from '../../documents/part-document';
 import type { Drawing } from './drawings';
 
 /** Part, then property, then text; a role in the place of a token: `{line.rest}`. */

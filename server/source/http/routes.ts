@@ -3,7 +3,7 @@ import { Router, text, type Request, type RequestHandler, type Response } from '
 import { QUOTAS } from '@periwinkle/core/json/quotas';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { brief } from '@periwinkle/core/json/problem';
-import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
+import { SYSTEM_ID } from '@periwinkle/core/documents/system-document';
 import type { OpenDatabase } from '../storage/open-database';
 import { answer, answerText, answerWhole } from './answers';
 import { historyEnds, listChanges } from '../storage/changes';

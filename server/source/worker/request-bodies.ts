@@ -3,7 +3,7 @@ import { QUOTAS } from '@periwinkle/core/json/quotas';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import type { LocalProblem } from '@periwinkle/core/json/problem';
 import { readJson } from '@periwinkle/core/json/read-json';
-import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
+import { SYSTEM_ID } from '@periwinkle/core/documents/system-document';
 import { Refusal } from '../http/refusal';
 import { computing } from './computing';
 

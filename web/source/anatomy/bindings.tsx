@@ -2,7 +2,7 @@ import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
 import type { PartChange } from '@periwinkle/core/edits/part-edits';
-import type { ConditionDocument } from '@periwinkle/core/documents/component-document';
+import type { ConditionDocument } from '@periwinkle/core/documents/condition-document';
 import { isObject } from '@periwinkle/core/json/json';
 import { ProblemList } from '@periwinkle/core/json/problem';
 import type { Axis } from '@periwinkle/core/space/axis';

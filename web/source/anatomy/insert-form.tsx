@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { partKind, PART_KINDS } from '@periwinkle/core/documents/part-kinds';
 import type { Component } from '@periwinkle/core/components/component';
-import type { PartPlace } from '@periwinkle/core/edits/rename-in-parts';
+import type { PartPlace } from '@periwinkle/core/edits/renamed-names';
 import { insertPart } from '@periwinkle/core/edits/part-edits';
-import type { PartDocument } from '@periwinkle/core/documents/component-document';
+import type { PartDocument } from '@periwinkle/core/documents/part-document';
 import { Choice } from '../common/choice';
 import { useSystemPart } from '../data/system-context';
 import { CommitField } from '../making/commit-field';

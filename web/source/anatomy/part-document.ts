@@ -1,5 +1,5 @@
 import type { Component } from '@periwinkle/core/components/component';
-import type { PartDocument } from '@periwinkle/core/documents/component-document';
+import type { PartDocument } from '@periwinkle/core/documents/part-document';
 
 /** A part as it is written, whatever it comes from. */
 export function partDocument({ document }: Component, name: string): PartDocument | undefined {

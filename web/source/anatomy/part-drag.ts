@@ -1,5 +1,5 @@
 import type { DragMoveEvent } from '@dnd-kit/core';
-import type { PartPlace } from '@periwinkle/core/edits/rename-in-parts';
+import type { PartPlace } from '@periwinkle/core/edits/renamed-names';
 import type { PartLine } from './part-lines';
 
 /** Where a part that is dragged would come to stand: by the line it is over. */

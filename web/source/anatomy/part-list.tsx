@@ -8,7 +8,7 @@ import {
 } from '@dnd-kit/core';
 import { useState } from 'react';
 import type { Component } from '@periwinkle/core/components/component';
-import type { PartPlace } from '@periwinkle/core/edits/rename-in-parts';
+import type { PartPlace } from '@periwinkle/core/edits/renamed-names';
 import { movePart, removePart, unwrapPart, wrapParts } from '@periwinkle/core/edits/part-edits';
 import { Choice } from '../common/choice';
 import { useCaughtFocus } from '../common/focus';

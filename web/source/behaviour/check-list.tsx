@@ -1,7 +1,7 @@
 import { addCheck, putCheck, removeCheck } from '@periwinkle/core/edits/behaviour-edits';
 import { CHECK_KINDS } from '@periwinkle/core/behaviour/check-kinds';
 import type { Component } from '@periwinkle/core/components/component';
-import type { CheckDocument } from '@periwinkle/core/documents/component-document';
+import type { CheckDocument } from '@periwinkle/core/documents/behaviour-document';
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';
 import { useStore } from '../data/system-context';

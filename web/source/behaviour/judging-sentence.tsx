@@ -1,6 +1,6 @@
 import { changeJudging } from '@periwinkle/core/edits/behaviour-edits';
 import type { Component } from '@periwinkle/core/components/component';
-import type { JudgingDocument } from '@periwinkle/core/documents/component-document';
+import type { JudgingDocument } from '@periwinkle/core/documents/behaviour-document';
 import { Choice } from '../common/choice';
 import { useStore } from '../data/system-context';
 import { useRestructure } from '../making/use-restructure';

@@ -1,6 +1,6 @@
 import type { Component } from '@periwinkle/core/components/component';
 import { addEntry } from '@periwinkle/core/edits/entry-edits';
-import type { WalkthroughDocument } from '@periwinkle/core/documents/component-document';
+import type { WalkthroughDocument } from '@periwinkle/core/documents/behaviour-document';
 import { AddByName } from '../making/add-by-name';
 import { idFor } from '../making/name-fields';
 import { useRestructure } from '../making/use-restructure';

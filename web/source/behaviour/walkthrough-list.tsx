@@ -1,7 +1,7 @@
 import { addEntry } from '@periwinkle/core/edits/entry-edits';
 import type { Component } from '@periwinkle/core/components/component';
 import type { System } from '@periwinkle/core/components/system';
-import type { WalkthroughDocument } from '@periwinkle/core/documents/component-document';
+import type { WalkthroughDocument } from '@periwinkle/core/documents/behaviour-document';
 import type { ContextInput } from '@periwinkle/core/tokens/contexts';
 import { Choice } from '../common/choice';
 import { useOpened } from '../data/opened-address';

@@ -1,6 +1,6 @@
 import type { Component } from '@periwinkle/core/components/component';
 import { regionArrangement } from '@periwinkle/core/cascade/plates/region-plate';
-import type { ConditionDocument } from '@periwinkle/core/documents/component-document';
+import type { ConditionDocument } from '@periwinkle/core/documents/condition-document';
 import { ProblemList } from '@periwinkle/core/json/problem';
 import type { Box } from '@periwinkle/core/space/box';
 import { readCondition, writeExact } from '@periwinkle/core/space/condition';

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import type { ConditionDocument } from '@periwinkle/core/documents/component-document';
+import type { ConditionDocument } from '@periwinkle/core/documents/condition-document';
 import { ProblemList } from '@periwinkle/core/json/problem';
 import type { Axis } from '@periwinkle/core/space/axis';
 import { maskWords, readCondition } from '@periwinkle/core/space/condition';

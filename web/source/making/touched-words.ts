@@ -1,22 +1,10 @@
-import type { TouchedComponent, TouchedListName } from '@periwinkle/core/edits/touched-entries';
+import { ENTRY_WORDS, type ComponentList } from '@periwinkle/core/documents/component-document';
+import type { TouchedComponent } from '@periwinkle/core/edits/touched-entries';
 import { counted } from '../common/numbers';
 
-/** What entries of a list are called. */
-const ENTRIES: Readonly<Record<TouchedListName, string>> = {
-  anatomyEdits: 'change of parts',
-  axes: 'axis',
-  limits: 'limit',
-  rules: 'rule',
-  situations: 'situation',
-  samples: 'sample',
-  plates: 'plate',
-  content: 'content key',
-  parameters: 'parameter',
-  decisions: 'decision',
-};
-const MANY: Partial<Record<TouchedListName, string>> = { anatomyEdits: 'changes of parts', axes: 'axes' };
+const MANY: Partial<Record<ComponentList, string>> = { anatomyEdits: 'changes of parts', axes: 'axes' };
 
-const some = (list: TouchedListName, count: number): string => counted(count, ENTRIES[list], MANY[list]);
+const some = (list: ComponentList, count: number): string => counted(count, ENTRY_WORDS[list]!, MANY[list]);
 
 /** What an edit does to a component, in words: `3 rules and a plate follow; 2 rules go`. */
 export function touchedWords({ fate, lists }: TouchedComponent): string {

@@ -4,7 +4,7 @@ import Modal from 'react-bootstrap/Modal';
 import { patchesBetween } from '@periwinkle/core/edits/restructure';
 import { identified } from '@periwinkle/core/patch/identity';
 import { isObject } from '@periwinkle/core/json/json';
-import { SYSTEM_ID } from '@periwinkle/core/documents/schemas';
+import { SYSTEM_ID } from '@periwinkle/core/documents/system-document';
 import { api } from '../data/api';
 import type { ZipDocuments } from './zip-documents';
 

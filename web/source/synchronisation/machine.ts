@@ -1,6 +1,6 @@
 import { withRenames, mayRename, renamesInPatch } from '@periwinkle/core/edits/renames-in-patch';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
-import type { NameLookup } from '@periwinkle/core/edits/name-changes';
+import type { NameLookup } from '@periwinkle/core/edits/renamed-names';
 import { PatchError } from '@periwinkle/core/patch/operations';
 import type { HistoryEnds, KnownEdit } from '../data/api';
 import type { StoredEdit } from '../data/stored';

@@ -1,4 +1,4 @@
-import type { NameChange, NameLookup } from '@periwinkle/core/edits/name-changes';
+import type { NameChange, NameLookup } from '@periwinkle/core/edits/renamed-names';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import type { StoredEdit } from '../data/stored';
 

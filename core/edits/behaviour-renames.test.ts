@@ -1,10 +1,7 @@
 import { dryRun } from './dry-run';
 import { compileSystem } from '../components/system';
-import type {
-  BehaviourDocument,
-  ComponentDocument,
-  WalkthroughDocument,
-} from '../documents/component-document';
+import type { BehaviourDocument, WalkthroughDocument } from '../documents/behaviour-document';
+import type { ComponentDocument } from '../documents/component-document';
 import { demoSystem } from '../test/demo';
 import { removeValue, renameValue } from './axis-edits';
 import { renameEntry } from './entry-edits';
