@@ -1,7 +1,7 @@
 // Which tests run when. `docs/tests.md` explains it; how often random tests try stands in `core/test/runs.ts`.
 
 /** Parts of paths of what needs minutes, and runs in depth only. */
-export const IN_DEPTH_ONLY = [
+const IN_DEPTH_ONLY = [
   'e2e/by-hand',
   'e2e/cluster',
   'e2e/large-component',
@@ -9,6 +9,9 @@ export const IN_DEPTH_ONLY = [
   'e2e/random-agreement',
   'server/slow-clients',
 ];
+
+/** Parts of paths of what takes long, and runs when a change is about to land (`npm run test:rest`). */
+const NOT_EACH_TIME = [];
 
 /** What runs in depth, in turns of some ten minutes on two processors; a file that no turn names is in the last. */
 export const TURNS = [
@@ -30,7 +33,12 @@ export const TURNS = [
 ];
 
 /**
- * What a turn runs: parts of paths that a file holds, and others that it must not, since an earlier turn has them.
- * `turn` counts from 1.
+ * What is run: parts of paths that a file holds (all where there are none), and others that it must not. `words` are of whoever calls;
+ * `turn` counts from 1, `null` where all of a kind is meant.
  */
-export const turnOf = turn => ({ patterns: TURNS[turn - 1], without: TURNS.slice(0, turn - 1).flat() });
+export function planOf({ isDeep, isRest, turn, words }) {
+  if (turn !== null) return { patterns: TURNS[turn - 1], without: TURNS.slice(0, turn - 1).flat() };
+  if (isRest) return { patterns: NOT_EACH_TIME, without: IN_DEPTH_ONLY };
+  const isAll = isDeep || words.length > 0;
+  return { patterns: words, without: isAll ? [] : [...NOT_EACH_TIME, ...IN_DEPTH_ONLY] };
+}

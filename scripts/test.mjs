@@ -1,13 +1,13 @@
-// "npm test": installs what is missing, then type check, lint, unit tests, browser tests; ends with one line over all.
-// Words after "--" narrow the tests to files whose path holds them, and leave the rest out.
-// The whole decides whether a change lands, so its random tests draw the same for the same code. With "--deep" (`npm run test:deep`) they draw
-// anew, which is how new differences are looked for, and more often; what needs minutes runs as well, and all of it in the oldest
-// browser, too, that Debian has. "--turn 3" runs a part of that (`test-plan.mjs`).
+// "npm test": installs what is missing, then type check, lint, unit tests, browser tests; ends with the slowest files and one line over all.
+// It leaves out what takes minutes; "--rest" (`npm run test:rest`) runs that, at the same numbers. Words after "--" narrow the tests to files
+// whose path holds them, and leave the rest out. Both draw the same for the same code, since they decide whether a change lands. With "--deep"
+// (`npm run test:deep`) random tests draw anew, which is how new differences are looked for, and more often, and all browser tests run in the
+// oldest browser, too, that Debian has. "--turn 3" runs a part of that (`test-plan.mjs`).
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { parseArgs } from 'node:util';
 import { startDatabase } from './database.mjs';
 import { olderChromium } from './older-chromium.mjs';
@@ -20,13 +20,13 @@ import {
   root,
   say,
 } from './requirements.mjs';
-import { IN_DEPTH_ONLY, turnOf, TURNS } from './test-plan.mjs';
+import { planOf, TURNS } from './test-plan.mjs';
 
 const SOURCES = ['core', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts'];
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
-  options: { deep: { type: 'boolean' }, turn: { type: 'string' } },
+  options: { deep: { type: 'boolean' }, rest: { type: 'boolean' }, turn: { type: 'string' } },
 });
 const turn = values.turn === undefined ? null : Number(values.turn);
 const isDeep = values.deep === true || turn !== null;
@@ -34,21 +34,46 @@ if (turn !== null && !TURNS[turn - 1]) {
   process.stderr.write(`--turn takes a number from 1 to ${TURNS.length}.\n`);
   process.exit(2);
 }
-const { patterns, without } =
-  turn !== null
-    ? turnOf(turn)
-    : { patterns: positionals, without: isDeep || positionals.length > 0 ? [] : IN_DEPTH_ONLY };
+const { patterns, without } = planOf({ isDeep, isRest: values.rest === true, turn, words: positionals });
 /** Whether all of the house is looked at, not some files alone. */
 const isWhole = patterns.length === 0;
+const draws = !isDeep && (isWhole || values.rest === true) ? 'the same' : 'anew';
 let passed = 0;
 let failed = 0;
+const times = [];
 
-/** One step that either holds or does not. */
-function step(words, command, args) {
-  say(`${words} …`);
-  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit' });
-  if (result.status === 0) passed++;
+/** What either holds or does not, and what it needs; each keeps what it has found out about files that have not changed. */
+const CACHE = 'node_modules/.cache';
+const CHECKS = [
+  ['Types', 'typescript/bin/tsc', ['--noEmit', '--incremental', '--tsBuildInfoFile', `${CACHE}/types.json`]],
+  ['Lint', 'eslint/bin/eslint.js', ['.']],
+  [
+    'Format',
+    'prettier/bin/prettier.cjs',
+    ['--check', '--log-level', 'warn', '--cache', '--cache-location', `${CACHE}/format.json`, '.'],
+  ],
+  ['Layers', 'dependency-cruiser/bin/dependency-cruise.mjs', SOURCES],
+  ['Unused', 'knip/bin/knip.js', []],
+];
+
+/** Runs a check; what it says is shown in one piece, and only where it does not hold. */
+async function check([words, script, args]) {
+  const child = spawn(process.execPath, [join('node_modules', script), ...args], { cwd: root });
+  const said = [];
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said.push(chunk));
+  const [status] = await once(child, 'close');
+  if (status === 0) passed++;
   else failed++;
+  say(status === 0 ? `${words}: right` : `${words}:\n${Buffer.concat(said)}`);
+}
+
+/** Two at a time. */
+async function checkAll() {
+  const waiting = [...CHECKS];
+  const next = async () => {
+    for (let each = waiting.shift(); each; each = waiting.shift()) await check(each);
+  };
+  await Promise.all([next(), next()]);
 }
 
 /** Runs projects of the tests; a file that could not be run at all counts as one failure. */
@@ -76,6 +101,8 @@ function jest(words, projects, env, workers) {
     const result = JSON.parse(readFileSync(report, 'utf8'));
     passed += result.numPassedTests;
     failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+    for (const { name, startTime, endTime } of result.testResults)
+      times.push({ name: relative(root, name), seconds: (endTime - startTime) / 1000 });
   } catch {
     failed++;
   }
@@ -106,27 +133,21 @@ try {
   requirePackages();
   requireDebian('mariadb-server', 'chromium', 'chromium-driver');
   if (isWhole) {
-    step('Types', process.execPath, ['node_modules/typescript/bin/tsc', '--noEmit']);
-    step('Lint', process.execPath, ['node_modules/eslint/bin/eslint.js', '.']);
-    step('Layers', process.execPath, [
-      'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
-      ...SOURCES,
-    ]);
-    step('Unused', process.execPath, ['node_modules/knip/bin/knip.js']);
-    step('Format', process.execPath, [
-      'node_modules/prettier/bin/prettier.cjs',
-      '--check',
-      '--log-level',
-      'warn',
-      '.',
-    ]);
+    await checkAll();
   }
   requireBuild();
-  database = await startDatabase(join(scratch, 'database'));
+  // What is thrown away need not outlive a power cut.
+  database = await startDatabase(join(scratch, 'database'), {
+    settings: [
+      '--innodb-flush-log-at-trx-commit=0',
+      '--innodb-flush-method=nosync',
+      '--innodb-doublewrite=OFF',
+    ],
+  });
   const env = {
     PERIWINKLE_TEST_DATABASE_URL: database.url,
     ...(isDeep && { PERIWINKLE_DEPTH: 'deep' }),
-    ...(isWhole && !isDeep && { PERIWINKLE_SEED: process.env.PERIWINKLE_SEED ?? '20261201' }),
+    ...(draws === 'the same' && { PERIWINKLE_SEED: process.env.PERIWINKLE_SEED ?? '20261201' }),
   };
   jest('Unit tests', ['core', 'cli', 'server', 'web', 'scripts'], env, 2);
   const begun = await begunFolder(join(scratch, 'begun'));
@@ -147,5 +168,8 @@ try {
   await database?.stop();
   rmSync(scratch, { recursive: true, force: true, maxRetries: 5 });
 }
+const slowest = times.toSorted((a, b) => b.seconds - a.seconds).slice(0, 8);
+if (slowest.length > 1)
+  say(`Slowest: ${slowest.map(({ name, seconds }) => `${name} ${seconds.toFixed(0)} s`).join(', ')}`);
 say(`${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 && passed > 0 ? 0 : 1;
