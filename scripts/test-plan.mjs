@@ -11,7 +11,38 @@ const IN_DEPTH_ONLY = [
 ];
 
 /** Parts of paths of what takes long, and runs when a change is about to land (`npm run test:rest`). */
-const NOT_EACH_TIME = [];
+const NOT_EACH_TIME = [
+  'e2e/accessibility',
+  'e2e/agreement',
+  'e2e/bad-lines',
+  'e2e/behaviour-oracle',
+  'e2e/behaviour.test',
+  'e2e/behind-a-proxy',
+  'e2e/database-away',
+  'e2e/derived',
+  'e2e/four-windows',
+  'e2e/geometry.test',
+  'e2e/hostile-names',
+  'e2e/hostile-pages',
+  'e2e/killed',
+  'e2e/making',
+  'e2e/network-name',
+  'e2e/outage',
+  'e2e/plate',
+  'e2e/restructuring-together',
+  'e2e/shelf',
+  'e2e/starting',
+  'e2e/story',
+  'e2e/tokens-screen',
+  'e2e/trials',
+  'e2e/two-servers',
+  'e2e/windows.test',
+  'server/history',
+  'server/limits',
+  'server/many-documents',
+  'server/placing',
+  'server/too-heavy',
+];
 
 /** What runs in depth, in turns of some ten minutes on two processors; a file that no turn names is in the last. */
 export const TURNS = [

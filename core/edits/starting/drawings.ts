@@ -14,4 +14,3 @@ export const DRAWINGS = {
   plus: stroke('M3.4 8h9.2M8 3.4v9.2'),
 } as const;
 
-export type Drawing = keyof typeof DRAWINGS;

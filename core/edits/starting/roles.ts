@@ -20,6 +20,8 @@ export interface TokenRole {
   readonly words: readonly (readonly string[])[];
   /** As a token's text where a system has none; `null` of what a field does without then. */
   readonly otherwise: string | null;
+  /** What a rule sets then in its place. */
+  readonly instead?: Readonly<Record<string, string>>;
 }
 
 const SIZES = ['small', 'medium', 'large'] as const;
@@ -218,6 +220,12 @@ export const ROLES: readonly TokenRole[] = [
       ['ring', 'plain', 'focus', 'default'],
     ],
     otherwise: null,
+    instead: {
+      'outline-style': 'solid',
+      'outline-width': 'calc(2 * {line.width})',
+      'outline-color': '{line.focus}',
+      'outline-offset': '{line.width}',
+    },
   },
   {
     id: 'gap.outside',

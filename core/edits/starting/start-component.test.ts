@@ -1,3 +1,7 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { canonicalText } from '../../documents/canonical';
+import { structureProblems } from '../../documents/structure-problems';
 import { dryRun } from '../dry-run';
 import { checkSystem } from '../../checks/check-system';
 import { compileSystem, componentNamed, type System } from '../../components/system';
@@ -8,7 +12,7 @@ import { resolve } from '../../cascade/resolve';
 import { demoSystem } from '../../test/demo';
 import { findRoles, ROLES } from './roles';
 import { rolesIn, startComponent, startingPoint } from './start-component';
-import { STARTING_POINTS } from './starting-points';
+import { BUTTON, STARTING_POINTS } from './starting-points';
 
 /** A system with one token file and nothing in it. */
 const bare = (): System =>
@@ -38,6 +42,17 @@ test('there are ten or more, each called by its own name', () => {
   expect(STARTING_POINTS.map(({ id }) => id)).toEqual([
     ...['text', 'area', 'secret', 'count', 'amount', 'time', 'code', 'choice', 'search', 'toggle'],
   ]);
+});
+
+const folder = join(__dirname, 'points');
+
+test.each(readdirSync(folder))('%s is a right document, written as every other', name => {
+  const text = readFileSync(join(folder, name), 'utf8');
+  const document = JSON.parse(text) as { id: string };
+  expect(structureProblems(`components/${name}`, document)).toEqual([]);
+  expect(canonicalText('component', document)).toBe(text);
+  expect(name).toBe(`${document.id}.component.json`);
+  expect([...STARTING_POINTS, BUTTON].map(({ id }) => id)).toContain(document.id);
 });
 
 describe.each(STARTING_POINTS.map(({ id }) => id))('%s', id => {

@@ -1,10 +1,5 @@
 import { isObject } from '../../json/json';
-import type {
-  ComponentDocument,
-  LimitDocument,
-  RuleDocument,
-  SituationDocument,
-} from '../../documents/component-document';
+import type { ComponentDocument, RuleDocument } from '../../documents/component-document';
 import type { PartDocument } from '../../documents/part-document';
 import type { Documents } from '../../documents/document-kinds';
 import { compileSystem, type System } from '../../components/system';
@@ -14,14 +9,12 @@ import { newTokenPatch, tokenLayers } from '../new-token';
 import { CannotRestructure, type StructuralEdit } from '../restructure';
 import { applyPatch } from '../../patch/patch';
 import { readTokenText } from '../../tokens/token-text';
-import { DRAWINGS, type Drawing } from './drawings';
+import { DRAWINGS } from './drawings';
 import { ROLES } from './roles';
 import { BUTTON, STARTING_POINTS, type StartingPoint } from './starting-points';
 
 /** Keys of the tokens that serve the roles; a role without one is made. */
 export type RoleTokens = ReadonlyMap<string, string | null>;
-
-const TITLE_OF_BUTTON = 'Field button';
 
 /** The starting point of an id. Throws where there is none. */
 export function startingPoint(id: string): StartingPoint {
@@ -38,28 +31,63 @@ export const startComponent =
   (point: StartingPoint, name: ComponentName, tokens: RoleTokens, behind?: string): StructuralEdit =>
   system => {
     const { documents, keys } = withTokens(system, rolesIn(point, tokens), tokens);
-    const has = (role: string): boolean => keys.has(role);
-    const drawn = new Map(documents);
-    for (const drawing of [...(point.drawings ?? []), ...JUDGING]) {
-      const path = `icons/${drawing}.svg`;
-      if (!drawn.has(path)) drawn.set(path, DRAWINGS[drawing]);
-    }
-    const known = point.nestsButton ? drawnButton(system) : null;
-    let now: Documents = drawn;
-    if (point.nestsButton && !known)
-      now = addComponent(filled(fieldButton(freeId(system, 'field-button'), has), keys))(compileSystem(now));
+    const made = (document: ComponentDocument): ComponentDocument => filled(settled(document, keys), keys);
+    const known = nestsButton(point) ? drawnButton(system) : null;
     const button = known?.id ?? freeId(system, 'field-button');
-    return addComponent(filled(documentOf(point, name, button, has), keys), behind)(compileSystem(now));
+    let now = withDrawings(documents, point);
+    if (nestsButton(point) && !known) now = addComponent(made({ ...BUTTON, id: button }))(compileSystem(now));
+    const document = { ...made(point.document), ...name };
+    return addComponent(
+      { ...document, anatomy: withButton(document.anatomy, button) },
+      behind,
+    )(compileSystem(now));
   };
 
-const JUDGING: readonly Drawing[] = ['alert', 'check'];
+const nestsButton = ({ document }: StartingPoint): boolean => isNested(document.anatomy);
+const isNested = ({ component, children = [] }: PartDocument): boolean =>
+  component === BUTTON.id || children.some(isNested);
+
+/** Documents with the drawings that a starting point shows, where none is there of their names. */
+function withDrawings(documents: Documents, { document }: StartingPoint): Documents {
+  const shown = JSON.stringify(document.samples);
+  const missing = Object.entries(DRAWINGS)
+    .map(([name, svg]) => [name, `icons/${name}.svg`, svg] as const)
+    .filter(([name, path]) => shown.includes(`"${name}"`) && !documents.has(path));
+  return new Map([...documents, ...missing.map(([, path, svg]) => [path, svg] as const)]);
+}
 
 /** Ids of the roles that a starting point stands on, where a system has these tokens. */
 export function rolesIn(point: StartingPoint, tokens: RoleTokens): string[] {
-  const has = (role: string): boolean => Boolean(tokens.get(role));
-  const document = documentOf(point, { id: 'x', title: 'X' }, 'x', has);
-  const text = JSON.stringify([document, point.nestsButton ? fieldButton('y', has) : null]);
+  const documents = [point.document, ...(nestsButton(point) ? [BUTTON] : [])];
+  const text = JSON.stringify(documents.map(({ rules }) => settledRules(rules, tokens)));
   return ROLES.map(({ id }) => id).filter(id => text.includes(`{${id}}`));
+}
+
+type Rules = ComponentDocument['rules'];
+
+/** A document in which nothing stands on roles that have no token and get none: it says something else there, or nothing. */
+const settled = (document: ComponentDocument, tokens: RoleTokens): ComponentDocument => ({
+  ...document,
+  rules: settledRules(document.rules, tokens)!,
+});
+
+function settledRules(rules: Rules, tokens: RoleTokens): Rules {
+  const lacking = new Map(
+    ROLES.flatMap(role => (role.otherwise === null && !tokens.get(role.id) ? [[`{${role.id}}`, role]] : [])),
+  );
+  const settle = (property: string, text: string): [string, string][] => {
+    const role = lacking.get(text);
+    return role ? Object.entries(role.instead ?? {}) : [[property, text]];
+  };
+  return rules?.map(rule => ({
+    ...rule,
+    set: Object.fromEntries(
+      Object.entries(rule.set).map(([part, properties]) => [
+        part,
+        Object.fromEntries(Object.entries(properties).flatMap(([key, text]) => settle(key, text))),
+      ]),
+    ),
+  }));
 }
 
 /** A button that a system has already, which shows a drawing and is called something. */
@@ -142,475 +170,12 @@ function filled(document: ComponentDocument, keys: ReadonlyMap<string, string>):
   return { ...document, rules: put(document.rules) as RuleDocument[] };
 }
 
-const SIZES: NonNullable<ComponentDocument['axes']>[number] = {
-  id: 'size',
-  kind: 'option',
-  title: 'Size',
-  description: 'Height, room, type and corner together.',
-  values: [{ id: 'small' }, { id: 'medium' }, { id: 'large' }],
-  default: 'medium',
-};
-
-const STATES = ['pointer', 'focus', 'content', 'validity', 'requirement', 'availability'];
-
-const LIMITS: readonly LimitDocument[] = [
-  {
-    while: { availability: 'disabled' },
-    holds: { pointer: 'away', focus: 'out' },
-    because: 'A disabled control takes no focus and answers no pointer.',
-  },
-  {
-    while: { availability: ['readonly', 'disabled'] },
-    holds: { validity: 'none' },
-    because: 'Only what can be changed is judged.',
-  },
-  {
-    while: { content: 'empty' },
-    holds: { validity: ['none', 'invalid'] },
-    because: 'Nothing entered cannot have been approved.',
-  },
-];
-
-const SITUATIONS: readonly SituationDocument[] = [
-  {
-    id: 'at-rest',
-    title: 'At rest',
-    when: { content: 'empty' },
-    means: 'Nobody is at it and nothing has been entered.',
-  },
-  {
-    id: 'pointed-at',
-    title: 'Pointed at',
-    when: { pointer: 'over' },
-    means: 'Says that pressing does something; nothing moves.',
-  },
-  { id: 'focused', title: 'Focused', when: { focus: 'keyboard' }, means: 'The next key goes here.' },
-  {
-    id: 'typing',
-    title: 'Being filled',
-    when: { content: 'filled', focus: 'keyboard' },
-    means: 'Someone is typing. Nothing is judged until they leave.',
-  },
-  {
-    id: 'filled',
-    title: 'Filled',
-    when: { content: 'filled' },
-    means: 'Something was entered and nothing has been said about it.',
-  },
-  {
-    id: 'invalid',
-    title: 'Invalid',
-    when: { content: 'filled', validity: 'invalid' },
-    means: 'Left with an entry that cannot be accepted. The message says what to do.',
-  },
-  {
-    id: 'correcting',
-    title: 'Being corrected',
-    when: { content: 'filled', validity: 'invalid', focus: 'keyboard' },
-    means: 'Wrong when left, and the person is back in it.',
-  },
-  {
-    id: 'approved',
-    title: 'Approved',
-    when: { content: 'filled', validity: 'valid' },
-    means: 'Looked up and accepted.',
-  },
-  {
-    id: 'readonly',
-    title: 'Read-only',
-    when: { content: 'filled', availability: 'readonly' },
-    means: 'Settled elsewhere. It can be read, focused and copied.',
-  },
-  {
-    id: 'disabled',
-    title: 'Disabled',
-    when: { content: 'filled', availability: 'disabled' },
-    means: 'It has no part in this form as things stand.',
-  },
-];
-
-const anatomyOf = ({
-  control,
-  before = [],
-  after = [],
-  heading = [],
-  anatomy,
-}: StartingPoint): PartDocument =>
-  anatomy ?? {
-    part: 'root',
-    kind: 'stack',
-    title: 'Field',
-    description: 'everything together',
-    children: [
-      {
-        part: 'heading',
-        kind: 'row',
-        description: 'label and mark on one line',
-        children: [
-          { part: 'label', kind: 'label', description: 'names the field', content: 'label' },
-          { part: 'mark', kind: 'text', description: 'says in a word what is asked for', content: 'mark' },
-          ...heading,
-        ],
-      },
-      {
-        part: 'frame',
-        kind: 'row',
-        description: 'one line, one corner, one height per size',
-        children: [
-          ...before,
-          {
-            part: 'control',
-            kind: 'control',
-            description: 'where people enter; a press in the frame lands here',
-            content: 'value',
-            ...control,
-          },
-          ...after,
-        ],
-      },
-      {
-        part: 'footer',
-        kind: 'row',
-        description: 'closes up when there is nothing to say',
-        children: [
-          {
-            part: 'alert',
-            kind: 'icon',
-            description: 'says it again without colour',
-            content: 'messageIcon',
-          },
-          { part: 'message', kind: 'text', description: 'what is wrong and what to do', content: 'message' },
-        ],
-      },
-    ],
-  };
-
-type Has = (role: string) => boolean;
-
-/** How the focus shows: by the system's ring, else by an outline. */
-const focusRing = (has: Has, offset: string): Record<string, string> =>
-  has('ring.focus')
-    ? { 'box-shadow': '{ring.focus}' }
-    : {
-        'outline-style': 'solid',
-        'outline-width': 'calc(2 * {line.width})',
-        'outline-color': '{line.focus}',
-        'outline-offset': offset,
-      };
-
-/** The plain field's rules. Those that speak of one property hold in regions of their own, so that none is contested. */
-const plainRules = (hasContent: boolean, has: Has): RuleDocument[] => [
-  {
-    id: 'base',
-    when: {},
-    set: {
-      root: {
-        gap: '{gap.outside}',
-        'font-size': '{type.medium}',
-        ...(has('type.family') ? { 'font-family': '{type.family}' } : {}),
-        color: '{text.body}',
-      },
-      heading: { gap: '{gap.inside}', 'align-items': 'baseline', 'font-size': '{type.note}' },
-      label: { color: '{text.label}', 'font-weight': '600' },
-      mark: { color: '{text.hint}' },
-      frame: {
-        height: '{height.medium}',
-        'padding-inline': '{inset.medium}',
-        gap: '{gap.inside}',
-        'align-items': 'center',
-        'border-width': '{line.width}',
-        'border-style': 'solid',
-        'border-color': '{line.rest}',
-        'border-radius': '{corner.medium}',
-        'background-color': '{surface.field}',
-        cursor: 'text',
-      },
-      control: {
-        height: 'calc(@frame.height - 2 * @frame.border-width)',
-        'border-radius': 'calc(@frame.border-radius - @frame.border-width)',
-        color: '{text.body}',
-      },
-      footer: { present: 'false', gap: '{gap.inside}', 'align-items': 'center', 'font-size': '{type.note}' },
-      alert: { width: '{icon.size}', height: '{icon.size}' },
-    },
-  },
-  {
-    id: 'small',
-    when: { size: 'small' },
-    set: {
-      root: { 'font-size': '{type.small}' },
-      frame: {
-        height: '{height.small}',
-        'padding-inline': '{inset.small}',
-        'border-radius': '{corner.small}',
-      },
-    },
-  },
-  {
-    id: 'large',
-    when: { size: 'large' },
-    set: {
-      root: { 'font-size': '{type.large}' },
-      frame: {
-        height: '{height.large}',
-        'padding-inline': '{inset.large}',
-        'border-radius': '{corner.large}',
-      },
-    },
-  },
-  ...(hasContent
-    ? [
-        {
-          id: 'empty',
-          when: { content: 'empty', availability: ['enabled', 'readonly'] },
-          set: { control: { color: '{text.hint}', 'caret-color': '{text.body}' } },
-          note: 'The placeholder takes the control’s colour.',
-        },
-      ]
-    : []),
-  {
-    id: 'over',
-    when: { pointer: 'over', validity: 'none', availability: 'enabled' },
-    set: { frame: { 'border-color': '{line.over}', 'background-color': '{surface.over}' } },
-  },
-  {
-    id: 'focused',
-    when: { focus: 'keyboard' },
-    set: {
-      frame: focusRing(has, '{line.width}'),
-    },
-  },
-  {
-    id: 'invalid',
-    when: { validity: 'invalid' },
-    set: {
-      frame: { 'border-color': '{line.wrong}' },
-      footer: { present: 'true', color: '{text.wrong}' },
-    },
-  },
-  {
-    id: 'valid',
-    when: { validity: 'valid' },
-    set: {
-      frame: { 'border-color': '{line.right}' },
-      footer: { present: 'true', color: '{text.right}' },
-    },
-  },
-  {
-    id: 'readonly',
-    when: { availability: 'readonly' },
-    set: { frame: { 'border-style': 'dashed', 'background-color': 'transparent' } },
-  },
-  {
-    id: 'disabled',
-    when: { availability: 'disabled' },
-    set: {
-      label: { color: '{text.off}' },
-      frame: { 'border-color': '{line.off}', 'background-color': '{surface.off}', cursor: 'not-allowed' },
-      control: { color: '{text.off}' },
-    },
-  },
-];
-
-/** Only what the parts that are there can have said of them. */
-function rulesOf(
-  point: StartingPoint,
-  parts: ReadonlySet<string>,
-  axes: ReadonlySet<string>,
-  has: Has,
-): RuleDocument[] {
-  const over = point.over ?? {};
-  const plain = plainRules(axes.has('content'), has).map(rule => {
-    const set: Record<string, Record<string, string>> = {};
-    for (const [part, properties] of [...Object.entries(rule.set), ...Object.entries(over[rule.id] ?? {})])
-      if (parts.has(part)) set[part] = { ...set[part], ...properties };
-    return { ...rule, set };
-  });
-  return [...plain, ...(point.rules ?? [])];
-}
-
-const partNames = (part: PartDocument): string[] => [part.part, ...(part.children ?? []).flatMap(partNames)];
-
-const askedIn = (condition: Readonly<Record<string, unknown>>, axes: ReadonlySet<string>): boolean =>
-  Object.keys(condition).every(axis => axes.has(axis));
-
-function documentOf(
-  point: StartingPoint,
-  { id, title, group }: ComponentName,
-  button: string,
-  has: Has,
-): ComponentDocument {
-  const states = STATES.filter(state => !point.without?.includes(state));
-  const axes = [SIZES, ...states.map(axisOfState), ...(point.axes ?? [])];
-  const known = new Set(axes.map(axis => axis.id));
-  const anatomy = withButton(anatomyOf(point), button);
-  const plates = [
-    {
-      id: 'sizes',
-      title: 'Sizes against situations',
-      across: ['situation'],
-      down: ['size'],
-      sample: point.sample.id,
-    },
-    ...(point.plates ?? []),
-  ];
-  return {
-    format: 'periwinkle-component/1',
-    id,
-    title,
-    ...(group === undefined ? {} : { group }),
-    summary: point.summary,
-    ...(point.content ? { content: point.content } : {}),
-    anatomy,
-    axes,
-    limits: [...LIMITS, ...(point.limits ?? [])].filter(
-      limit => askedIn(limit.while, known) && askedIn(limit.holds, known),
-    ),
-    rules: rulesOf(point, new Set(partNames(anatomy)), known, has),
-    situations: [
-      ...SITUATIONS.flatMap(situation => withinAxes(situation, known)),
-      ...(point.situations ?? []),
-    ],
-    samples: [point.sample],
-    plates,
-    guide: point.guide,
-  };
-}
-
-const axisOfState = (id: string): NonNullable<ComponentDocument['axes']>[number] =>
-  id === 'availability'
-    ? { id, kind: 'state', values: ['enabled', 'readonly', 'disabled'].map(value => ({ id: value })) }
-    : { id, kind: 'state' };
-
-/** A situation as far as a field has its axes; none where nothing of its condition is left, or it is one of the others then. */
-function withinAxes(situation: SituationDocument, axes: ReadonlySet<string>): SituationDocument[] {
-  if (askedIn(situation.when, axes)) return [situation];
-  const when = Object.fromEntries(Object.entries(situation.when).filter(([axis]) => axes.has(axis)));
-  if (situation.id === 'at-rest') return [{ ...situation, when }];
-  return Object.keys(when).length === 0 || situation.id === 'typing' ? [] : [{ ...situation, when }];
-}
-
 function withButton(part: PartDocument, id: string): PartDocument {
   const children = part.children?.map(child => withButton(child, id));
-  const component = part.component === BUTTON ? id : part.component;
+  const component = part.component === BUTTON.id ? id : part.component;
   return {
     ...part,
     ...(component === undefined ? {} : { component }),
     ...(children ? { children } : {}),
   };
 }
-
-/** The button that fields nest, where a system has none of its kind. */
-const fieldButton = (id: string, has: Has): ComponentDocument => ({
-  format: 'periwinkle-component/1',
-  id,
-  title: TITLE_OF_BUTTON,
-  group: 'Pieces',
-  summary: 'One act inside a field.',
-  content: [
-    { id: 'name', kind: 'text', title: 'What it does', required: true },
-    { id: 'icon', kind: 'icon', title: 'Drawing', required: true },
-  ],
-  anatomy: {
-    part: 'root',
-    kind: 'row',
-    title: 'Button and drawing',
-    description: 'one above the other',
-    children: [
-      {
-        part: 'button',
-        kind: 'action',
-        description: 'what is pressed; its words are for readers',
-        content: 'name',
-      },
-      { part: 'icon', kind: 'icon', description: 'lets the press through', content: 'icon' },
-    ],
-  },
-  axes: [
-    SIZES,
-    { id: 'pointer', kind: 'state' },
-    { id: 'focus', kind: 'state' },
-    { id: 'availability', kind: 'state', values: [{ id: 'enabled' }, { id: 'disabled' }] },
-  ],
-  limits: [LIMITS[0]!],
-  rules: [
-    {
-      id: 'base',
-      when: {},
-      set: {
-        root: {
-          position: 'relative',
-          width: 'calc(@root.height)',
-          height: 'calc({height.medium} - {gap.inside})',
-          'flex-shrink': '0',
-          'align-items': 'center',
-          'justify-content': 'center',
-        },
-        button: {
-          position: 'absolute',
-          inset: '0px',
-          overflow: 'hidden',
-          'text-indent': '100%',
-          'white-space': 'nowrap',
-          'border-radius': '{corner.medium}',
-          cursor: 'pointer',
-        },
-        icon: { position: 'relative', width: '{icon.size}', height: '{icon.size}', color: '{text.hint}' },
-      },
-      note: 'The words stand beside what is seen, where readers find them.',
-    },
-    {
-      id: 'small',
-      when: { size: 'small' },
-      set: { root: { height: 'calc({height.small} - {gap.inside})' } },
-    },
-    {
-      id: 'large',
-      when: { size: 'large' },
-      set: { root: { height: 'calc({height.large} - {gap.inside})' } },
-    },
-    { id: 'over', when: { pointer: 'over' }, set: { icon: { color: '{text.body}' } } },
-    {
-      id: 'focused',
-      when: { focus: 'keyboard' },
-      set: {
-        button: focusRing(has, '0px'),
-      },
-    },
-    {
-      id: 'disabled',
-      when: { availability: 'disabled' },
-      set: { button: { cursor: 'not-allowed' }, icon: { color: '{text.off}' } },
-    },
-  ],
-  situations: [
-    { id: 'at-rest', title: 'At rest', when: {}, means: 'It can be pressed.' },
-    {
-      id: 'pointed-at',
-      title: 'Pointed at',
-      when: { pointer: 'over' },
-      means: 'Pressing does what it says.',
-    },
-    { id: 'focused', title: 'Focused', when: { focus: 'keyboard' }, means: 'The next key presses it.' },
-    {
-      id: 'disabled',
-      title: 'Disabled',
-      when: { availability: 'disabled' },
-      means: 'There is nothing for it to do.',
-    },
-  ],
-  samples: [{ id: 'clear', title: 'Clear', content: { name: 'Clear', icon: 'check' } }],
-  plates: [
-    {
-      id: 'sizes',
-      title: 'Sizes against situations',
-      across: ['situation'],
-      down: ['size'],
-      sample: 'clear',
-    },
-  ],
-  guide: {
-    use: 'Inside a field, for what concerns its entry.',
-    avoid: 'Not for what concerns the whole form.',
-  },
-});
