@@ -13,4 +13,3 @@ export const DRAWINGS = {
   minus: stroke('M3.4 8h9.2'),
   plus: stroke('M3.4 8h9.2M8 3.4v9.2'),
 } as const;
-
