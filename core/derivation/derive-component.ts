@@ -19,7 +19,7 @@ import { editedAnatomy } from './anatomy-edits';
 import { deriveAxes } from './derive-axes';
 import { derivedBehaviour } from './derive-behaviour';
 import { deriveRules, type DerivedRules } from './derive-rules';
-import { LeftNames, type Taken } from './left-names';
+import { RemainingNames, type Taken } from './remaining-names';
 import type { Narrowing } from './narrowing';
 import { entriesOf, listOf, member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
 
@@ -76,12 +76,12 @@ class Derivation {
       problems,
     );
     const anatomy = editedAnatomy(
-      leftOf(part, member(base, 'anatomy')!, new LeftNames(narrowing))!,
+      remainingOf(part, member(base, 'anatomy')!, new RemainingNames(narrowing))!,
       entriesOf(member(own, 'anatomyEdits')),
       problems,
     );
     const taken = this.taken(anatomy.value);
-    const names = new LeftNames(narrowing, taken);
+    const names = new RemainingNames(narrowing, taken);
     const derivedRules = deriveRules(
       this.rulesInBase(),
       entriesOf(member(own, 'rules')),
@@ -123,7 +123,7 @@ class Derivation {
   }
 
   /** Lists by id, as far as they still say something here, with what is its own. */
-  private listsById(names: LeftNames): Record<string, Traced<readonly Entry[]>> {
+  private listsById(names: RemainingNames): Record<string, Traced<readonly Entry[]>> {
     const { base, own } = this;
     return Object.fromEntries(
       BY_ID.map(name => [
@@ -150,7 +150,7 @@ class Derivation {
   }
 
   /** The base's entries, as far as they still say something, with those of its own in their places and behind them. */
-  private joined(name: ById, names: LeftNames): Traced<Entry>[] {
+  private joined(name: ById, names: RemainingNames): Traced<Entry>[] {
     const out = new Set(this.without(name));
     const own = entriesOf(this.listIn<Entry>(this.own, name));
     const base = this.inBase<Entry>(name);
@@ -166,7 +166,7 @@ class Derivation {
       const { id } = entry.value;
       if (id !== undefined && instead.has(id)) return instead.get(id)!;
       if (id !== undefined && out.has(id)) return [];
-      const left = leftOf(LISTS[name].entry as Shape<Entry>, entry, names);
+      const left = remainingOf(LISTS[name].entry as Shape<Entry>, entry, names);
       if (!left && name === 'limits') this.reportEmptied(entry.value as LimitDocument, names);
       return left ?? [];
     });
@@ -174,7 +174,7 @@ class Derivation {
   }
 
   /** A limit that still counts and holds an axis at values of which none is left. */
-  private reportEmptied(limit: LimitDocument, names: LeftNames): void {
+  private reportEmptied(limit: LimitDocument, names: RemainingNames): void {
     if (!names.condition(limit.while)) return;
     const lost = Object.entries(limit.holds).find(([axis, values]) => !names.holds({ [axis]: values }));
     if (!lost) return;
@@ -208,9 +208,9 @@ class Derivation {
     const lost = this.inBase<RuleDocument>('rules').flatMap(({ value }) =>
       there.has(value.id) ? [] : value.id,
     );
-    const names = new LeftNames(narrowing, { ...taken, rule: new Set(lost) });
+    const names = new RemainingNames(narrowing, { ...taken, rule: new Set(lost) });
     const kept = this.inBase<DecisionDocument>('decisions').flatMap(
-      each => leftOf(decision, each, names) ?? [],
+      each => remainingOf(decision, each, names) ?? [],
     );
     return listOf(
       [...kept, ...entriesOf(member(this.own, 'decisions'))],
@@ -247,12 +247,12 @@ class Derivation {
 }
 
 /** What is left of something of the base; `null` where nothing is. */
-function leftOf<Value extends object>(
+function remainingOf<Value extends object>(
   shape: Shape<Value>,
   whole: Traced<Value>,
-  names: LeftNames,
+  names: RemainingNames,
 ): Traced<Value> | null {
-  const left = names.leftOf(shape, whole.value);
+  const left = names.remainingOf(shape, whole.value);
   return left === whole.value ? whole : left && traced(left, whole.origin);
 }
 

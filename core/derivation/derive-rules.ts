@@ -2,7 +2,7 @@ import { settingsOfParts, type OverlayDocument, type RuleDocument } from '../doc
 import { pointer } from '../json/json';
 import type { ProblemList } from '../json/problem';
 import { nearest } from '../text/suggestions';
-import type { LeftNames } from './left-names';
+import type { RemainingNames } from './remaining-names';
 import { member, membersOf, objectOf, originOf, traced, type Traced } from './origin';
 
 /** The rules of a derived component. */
@@ -22,7 +22,7 @@ export interface DerivedRules {
 export function deriveRules(
   base: DerivedRules,
   own: readonly Traced<OverlayDocument>[],
-  names: LeftNames,
+  names: RemainingNames,
   without: ReadonlySet<string>,
   problems: ProblemList,
 ): DerivedRules {
@@ -36,7 +36,7 @@ export function deriveRules(
       gone.set(id, 'is left out here');
       return [];
     }
-    const left = base.nowhere.has(id) ? null : leftOf(rule, names);
+    const left = base.nowhere.has(id) ? null : remainingOf(rule, names);
     if (left) return left;
     gone.set(id, 'holds nowhere here');
     nowhere.add(id);
@@ -109,11 +109,11 @@ function ownRule(rule: Traced<OverlayDocument & RuleDocument>, problems: Problem
 }
 
 /** A base's rule without what was taken away; `null` where it holds nowhere. */
-function leftOf(rule: Traced<RuleDocument>, names: LeftNames): Traced<RuleDocument> | null {
+function remainingOf(rule: Traced<RuleDocument>, names: RemainingNames): Traced<RuleDocument> | null {
   const { value } = rule;
   const when = names.condition(value.when);
   if (!when) return null;
-  const set = (names.leftOf(settingsOfParts, value.set) ?? {}) as RuleDocument['set'];
+  const set = (names.remainingOf(settingsOfParts, value.set) ?? {}) as RuleDocument['set'];
   return when === value.when && set === value.set ? rule : traced({ ...value, when, set }, rule.origin);
 }
 

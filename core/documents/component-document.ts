@@ -25,6 +25,7 @@ import {
   required,
   shared,
   text,
+  translated,
   vital,
   written,
   type Of,
@@ -71,16 +72,17 @@ const propertyText = written<string | null>({ type: ['string', 'null'] }, (value
   value === null ? null : names.value(value),
 );
 
-/** Part, then property, then the value as text. */
-export const settingsOfParts = mapOf(mapOf(propertyText, { goesWith: 'last' }), {
+/** Property, then the value as text. */
+const propertiesOfPart = mapOf(propertyText, { goesWith: 'last' });
+
+/** Part, then property. */
+export const settingsOfParts = mapOf(propertiesOfPart, {
   keys: PATH,
   pair: (path, properties, at) => {
-    const now = at.names.path(path);
-    const left = now === null ? null : propertiesOfPart.follow!(properties, at);
+    const [now, left] = [at.names.path(path), translated(propertiesOfPart, properties, at)];
     return now === null || left === null ? null : [now, left];
   },
 });
-const propertiesOfPart = mapOf(propertyText, { goesWith: 'last' });
 
 /** A rule of its own, or, under the id of a base's rule and without a condition, what is laid over that one. */
 export type OverlayDocument = Of<typeof rule>;

@@ -2,7 +2,7 @@ import { mapMembers } from '../json/change-members';
 import {
   defines,
   ID_SCHEMA,
-  followed,
+  translated,
   id,
   isEmptied,
   itself,
@@ -156,8 +156,8 @@ const anatomyEditMembers = object(
 /** Places are read first: what stands beside a part that is gone finds another, which has its name already. */
 export const anatomyEdit: Shape<AnatomyEditDocument> = {
   ...anatomyEditMembers,
-  follow: (edit, at) => {
+  translate: (edit, at) => {
     const placed = at.names.anatomyEdit(edit) as AnatomyEditDocument | null;
-    return placed && followed(anatomyEditMembers, placed, at);
+    return placed && translated(anatomyEditMembers, placed, at);
   },
 };

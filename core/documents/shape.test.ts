@@ -3,7 +3,7 @@ import type { ConditionDocument } from './condition-document';
 import { Names, type NameKind } from './names';
 import {
   defines,
-  followed,
+  translated,
   list,
   mapOf,
   object,
@@ -50,7 +50,7 @@ class Changed extends Names {
 
 const read = (shape: AnyShape, value: unknown, changes: Readonly<Record<string, string | null>>) => {
   const names = new Changed(changes);
-  return { now: followed(shape, value, { names }), said: names.said };
+  return { now: translated(shape, value, { names }), said: names.said };
 };
 
 const thing = object({

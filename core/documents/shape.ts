@@ -3,8 +3,8 @@ import { QUOTAS } from '../json/quotas';
 import { NAME_KINDS, type NameKind, type Names } from './names';
 
 /**
- * The shapes of documents: each says once how a member is written (a JSON Schema, and its type in TypeScript) and what it names. Reading a
- * value again with other names is `follow`; what it names and what has none any more are told by `Names`.
+ * The shape of a value in a document: how it is written, as a JSON Schema and as a type in TypeScript, and what it names. `translate` reads a
+ * value again where things have other names; which these are is known to `Names`.
  */
 export interface Shape<Type> {
   /** The order of `properties` is the canonical order of keys. */
@@ -13,7 +13,7 @@ export interface Shape<Type> {
    * The value with everything that it names as that is called by now; `null` where nothing is left of it, the same value where nothing
    * differs. Absent where it names nothing.
    */
-  readonly follow?: ((value: Type, at: Scope) => unknown) | undefined;
+  readonly translate?: ((value: Type, at: Scope) => unknown) | undefined;
   /** Of a member: whether it must be there, and whether what it stands in goes with it. */
   readonly need?: Need;
   /** What it gives a name to. */
@@ -32,7 +32,7 @@ export interface Schema {
 
 type Need = 'required' | 'vital';
 
-/** Of whatever type: a function takes its own only. */
+/** A shape of any type. A function of one type takes no other, so that `unknown` would fit none. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 export type AnyShape = Shape<any>;
 export type Members = Readonly<Record<string, AnyShape>>;
@@ -49,11 +49,13 @@ export interface Scope {
 /** The type of a shape's values. */
 export type Of<S> = S extends Shape<infer Type> ? Type : never;
 
-type Required = { readonly need: 'required' };
+interface RequiredMember {
+  readonly need: 'required';
+}
 type Flat<Type> = { [Key in keyof Type]: Type[Key] };
 export type ObjectOf<M> = Flat<
-  { readonly [Key in keyof M as M[Key] extends Required ? Key : never]: Of<M[Key]> } & {
-    readonly [Key in keyof M as M[Key] extends Required ? never : Key]?: Of<M[Key]>;
+  { readonly [Key in keyof M as M[Key] extends RequiredMember ? Key : never]: Of<M[Key]> } & {
+    readonly [Key in keyof M as M[Key] extends RequiredMember ? never : Key]?: Of<M[Key]>;
   }
 >;
 
@@ -85,8 +87,8 @@ export const narrowed = <S extends AnyShape>(shape: S, keywords: Schema): S => (
 /** A shape of a type of its own, of values that are written as a schema says. */
 export const written = <Type>(
   schema: Schema,
-  follow?: (value: Type, at: Scope) => Type | null,
-): Shape<Type> => ({ schema, follow });
+  translate?: (value: Type, at: Scope) => Type | null,
+): Shape<Type> => ({ schema, translate });
 
 /** A value, or `null`. */
 export const orNull = <Type>(shape: Shape<Type>): Shape<Type | null> =>
@@ -95,13 +97,13 @@ export const orNull = <Type>(shape: Shape<Type>): Shape<Type | null> =>
 /** The name of something. */
 export const refersTo = (kind: NameKind, as: Shape<string> = text): Shape<string> => ({
   schema: as.schema,
-  follow: (name, { names, axis }) => names.now(kind, name, kind === 'value' ? axis : undefined),
+  translate: (name, { names, axis }) => names.now(kind, name, kind === 'value' ? axis : undefined),
 });
 
-/** The name of something, which stays where that is gone: it is told where it is missed. */
+/** The name of something, which stays where that is gone: a check reports it. */
 export const keepsReferringTo = (kind: NameKind, as: Shape<string> = text): Shape<string> => ({
   schema: as.schema,
-  follow: (name, { names }) => names.now(kind, name) ?? name,
+  translate: (name, { names }) => names.now(kind, name) ?? name,
 });
 
 /** The name that something has. */
@@ -137,14 +139,14 @@ export function object<M extends Members>(
   type Value = ObjectOf<M>;
   const entries = Object.entries(members);
   const nameKey = entries.find(([, member]) => member.defines !== undefined)?.[0];
-  const follow = (value: Value, at: Scope): Value | null => {
+  const translate = (value: Value, at: Scope): Value | null => {
     const inside = opens ? opens(value, at) : at;
     if (inside === null) return value;
     let isLost = false;
     let isNameless = false;
     const after = mapMembers(value, (key, member) => {
       const shape = Object.hasOwn(members, key) ? members[key] : undefined;
-      const left = followed(shape, member, inside);
+      const left = translated(shape, member, inside);
       if (left !== null || member === null) return [key, left];
       if (shape!.need !== undefined) isLost = true;
       if (key === nameKey) isNameless = true;
@@ -163,7 +165,7 @@ export function object<M extends Members>(
       additionalProperties: false,
     },
     members,
-    ...(opens || isGone || entries.some(([, member]) => member.follow) ? { follow } : {}),
+    ...(opens || isGone || entries.some(([, member]) => member.translate) ? { translate } : {}),
   } as Shape<Value> & { readonly members: M };
 }
 
@@ -181,8 +183,8 @@ export function list<S extends AnyShape>(
   entry: S,
   { called, least, most = QUOTAS.entries, goesWith }: ListWays = {},
 ): Shape<readonly Of<S>[]> & { readonly entry: S } {
-  const follow = (value: readonly Of<S>[], at: Scope): readonly Of<S>[] | null => {
-    const after = mapEntries(value, each => followed(entry, each, at) as Of<S> | null);
+  const translate = (value: readonly Of<S>[], at: Scope): readonly Of<S>[] | null => {
+    const after = mapEntries(value, each => translated(entry, each, at) as Of<S> | null);
     const isShort =
       after.length < value.length && after.length < (goesWith === 'any' ? value.length : fewest);
     return isShort ? null : after;
@@ -197,7 +199,7 @@ export function list<S extends AnyShape>(
     },
     entry,
     called,
-    ...(entry.follow ? { follow } : {}),
+    ...(entry.translate ? { translate } : {}),
   } as Shape<readonly Of<S>[]> & { readonly entry: S };
 }
 
@@ -222,16 +224,16 @@ export function mapOf<S extends AnyShape>(
   const change =
     pair ??
     ((key: string, each: Of<S>, at: Scope): Pair => {
-      const left = followed(value, each, at);
+      const left = translated(value, each, at);
       return left === null && each !== null ? null : [key, left];
     });
-  const follow = (map: Map, at: Scope): Map | null => {
+  const translate = (map: Map, at: Scope): Map | null => {
     const after = mapMembers(map, (key, each) => change(key, each as Of<S>, at));
     return goesWith === 'last' && isEmptied(after, map) ? null : after;
   };
   return {
     schema: { type: 'object', propertyNames: keys, additionalProperties: value.schema },
-    ...(pair || value.follow ? { follow } : {}),
+    ...(pair || value.translate ? { translate } : {}),
   } as Shape<Map>;
 }
 
@@ -244,7 +246,7 @@ export const shared = <S extends AnyShape>(name: string, shape: S): S => ({
 /** A shape within itself, by its name among the `$defs`. */
 export const itself = <Type>(name: string, shape: () => Shape<Type>): Shape<Type> => ({
   schema: { $ref: `#/$defs/${name}` },
-  follow: (value, at) => followed(shape(), value, at),
+  translate: (value, at) => translated(shape(), value, at),
 });
 
 /** Whether an object had something and has nothing left. */
@@ -252,9 +254,9 @@ export const isEmptied = (after: object = {}, before: object = {}): boolean =>
   Object.keys(after).length === 0 && Object.keys(before).length > 0;
 
 /** A value with everything that it names as that is called by now; `null` where nothing is left of it. What is `null` stays so. */
-export function followed<Type>(shape: Shape<Type> | undefined, value: Type, at: Scope): Type | null {
-  if (!shape?.follow || value === null || value === undefined) return value;
-  return shape.follow(value, at) as Type | null;
+export function translated<Type>(shape: Shape<Type> | undefined, value: Type, at: Scope): Type | null {
+  if (!shape?.translate || value === null || value === undefined) return value;
+  return shape.translate(value, at) as Type | null;
 }
 
 /** What the entries of a list give names to, if they do. */

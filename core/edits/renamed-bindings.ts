@@ -10,7 +10,7 @@ type Bindings = Readonly<Record<string, unknown>>;
 type ValueOf = (id: unknown) => string | null;
 
 /**
- * What axes of a nested component follow, as both are called by now. `axes` are those of the component around it, as they were before; `used` the
+ * What axes of a nested component translate, as both are called by now. `axes` are those of the component around it, as they were before; `used` the
  * names of the nested one.
  */
 export function renamedBindings(
@@ -26,8 +26,8 @@ export function renamedBindings(
     const valueOf: ValueOf = id =>
       typeof id === 'string' ? (used ? used.now('value', id, axis) : id) : null;
     const own = used && typeof binding === 'string' ? axes.find(({ id }) => id === binding) : undefined;
-    const followed = own ? renamedLink(own, names, valueOf) : renamedBinding(binding, names, valueOf);
-    return followed === null ? null : [there, followed];
+    const translated = own ? renamedLink(own, names, valueOf) : renamedBinding(binding, names, valueOf);
+    return translated === null ? null : [there, translated];
   });
 }
 

@@ -2,7 +2,7 @@ import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import { component as componentShape, type WrittenComponent } from '../documents/component-document';
 import { documentsOf, type Documents } from '../documents/document-kinds';
-import { followed } from '../documents/shape';
+import { translated } from '../documents/shape';
 import { trial, type TrialDocument } from '../documents/trial-document';
 import { RenamedNames, type Anchors, type NameChange, type NameLookup } from './renamed-names';
 
@@ -18,14 +18,14 @@ export function renamedComponent(
   anchors?: Anchors,
 ): { readonly document: WrittenComponent; readonly gone: readonly NameChange[] } {
   const names = new RenamedNames(lookup, system, component, anchors);
-  return { document: followed(componentShape, document, { names }) ?? document, gone: names.gone };
+  return { document: translated(componentShape, document, { names }) ?? document, gone: names.gone };
 }
 
 /** Documents in which trials name everything as it is called by now; fields of what is gone go. */
 export function renamedTrials(system: System, documents: Documents, lookup: NameLookup): Documents {
   const names = new RenamedNames(lookup, system);
   const trials = documentsOf(documents, 'trial').map(
-    ([file, document]) => [file, followed(trial, document as TrialDocument, { names })] as const,
+    ([file, document]) => [file, translated(trial, document as TrialDocument, { names })] as const,
   );
   return new Map<string, unknown>([...documents, ...trials]);
 }

@@ -1,6 +1,6 @@
 import type { ConditionDocument } from '../documents/condition-document';
 import { Names, type NameKind } from '../documents/names';
-import { followed, type Shape } from '../documents/shape';
+import { translated, type Shape } from '../documents/shape';
 import { ObjectMemo } from '../json/object-memo';
 import { nothingOf } from './nothing-of';
 import { narrowedBindings } from './narrow-uses';
@@ -10,7 +10,7 @@ import type { Narrowing } from './narrowing';
 export type Taken = { readonly [Kind in NameKind]?: ReadonlySet<string> };
 
 /** What is left in a derived component of what its base names. */
-export class LeftNames extends Names {
+export class RemainingNames extends Names {
   /** Says the same where the same is left. */
   private readonly key: string;
 
@@ -48,12 +48,12 @@ export class LeftNames extends Names {
   }
 
   /** What is left of something that a base says; `null` where nothing is. Worked out once where the same is left. */
-  leftOf<Type extends object>(shape: Shape<Type>, value: Type): Type | null {
+  remainingOf<Type extends object>(shape: Shape<Type>, value: Type): Type | null {
     const known = left.of([value, shape], () => new Map<string, object | null>()) as Map<string, Type | null>;
     let found = known.get(this.key);
     if (found === undefined) {
       if (known.size >= MAX_KEPT) known.clear();
-      known.set(this.key, (found = followed(shape, value, { names: this })));
+      known.set(this.key, (found = translated(shape, value, { names: this })));
     }
     return found;
   }
