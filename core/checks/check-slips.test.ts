@@ -242,17 +242,20 @@ describe('what is left out', () => {
     expect(heard({ axes: [{ ...size, values: [{ id: 'small' }] }] })).toEqual([]);
   });
 
-  test('the default of an option, also where a component that is derived from it was looked through before', () => {
-    const size = { id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] };
+  test.each([
+    ['no-default', { axes: [{ id: 'size', kind: 'option', values: [{ id: 'small' }, { id: 'large' }] }] }],
+    ['unlikely-value', { rules: [{ id: 'r', when: {}, set: { frame: { 'line-height': '20' } } }] }],
+  ])('%s, also where a component that takes all of it was looked through before', (code, said) => {
+    const lists = { axes: [], content: [], rules: [], samples: [], situations: [] };
     const { problems } = checkSystem(
       smallDocuments({
         documents: [
           document({ id: 'almost', extends: 'f' }),
-          document({ id: 'f', anatomy: labelled, axes: [size], content: [], samples: [], situations: [] }),
+          document({ id: 'f', anatomy: labelled, ...lists, ...said }),
         ],
       }),
     );
-    expect(problems.filter(({ code }) => code === 'no-default').map(({ file }) => file)).toEqual([
+    expect(problems.filter(each => each.code === code).map(({ file }) => file)).toEqual([
       'components/f.component.json',
     ]);
   });
