@@ -53,22 +53,28 @@ export interface OutputOptions {
   readonly host?: boolean | undefined;
 }
 
-/** Everything that is delivered for the named components, or for all. The same system gives the same bytes. */
-export function outputFiles(
-  system: System,
-  components: readonly Component[] = system.components,
-  { host = false }: OutputOptions = {},
-): OutputFile[] {
-  return [
-    { path: 'README.md', text: outputReadme(system, components) },
-    ...(['unlayered', 'layered'] as const).flatMap(layering => stylesheets(system, components, layering)),
-    ...(host ? hostStylesheets(system, components) : []),
-    ...components.map(component => ({
+/** One kind of file that is handed over, for some components. */
+type Output = (system: System, components: readonly Component[], options: OutputOptions) => OutputFile[];
+
+/** What is handed over, in the order of the delivery. Adding an output is adding a folder beside this and a row. */
+const OUTPUTS: readonly Output[] = [
+  (system, components) => [{ path: 'README.md', text: outputReadme(system, components) }],
+  (system, components) => stylesheets(system, components, 'unlayered'),
+  (system, components) => stylesheets(system, components, 'layered'),
+  (system, components, { host = false }) => (host ? hostStylesheets(system, components) : []),
+  (system, components) =>
+    components.map(component => ({
       path: `html/${component.id}.html`,
       text: componentPage(system, component),
     })),
-  ];
-}
+];
+
+/** Everything that is delivered for the named components, or for all. The same system gives the same bytes. */
+export const outputFiles = (
+  system: System,
+  components: readonly Component[] = system.components,
+  options: OutputOptions = {},
+): OutputFile[] => OUTPUTS.flatMap(output => output(system, components, options));
 
 /** For shadow roots: the host bears contexts, options and states. */
 function hostStylesheets(system: System, components: readonly Component[]): OutputFile[] {

@@ -1,14 +1,12 @@
 import { SCRIPTS } from 'periwinkle:shipped';
 import { behaves } from '../behaviour/behaves';
+import { BEHAVIOUR_KINDS } from '../behaviour/kinds/value-kinds';
 import type { Component } from '../components/component';
 import type { System } from '../components/system';
 import type { OutputFile } from '../output/outputs';
 import { compares, EXTRAS } from './needed-extras';
 import { planToShip } from './plan-to-ship';
 import type { ShippedPlan } from './shipped-plan';
-
-/** Kinds of value that have a module of their own; what all others need is in the base. */
-const MODULES: readonly string[] = ['amount', 'choice', 'code', 'count', 'search', 'time', 'toggle'];
 
 /** The scripts of some components, with the modules that they share. */
 export function behaviourFiles(system: System, components: readonly Component[]): OutputFile[] {
@@ -32,9 +30,10 @@ export function behaviourFiles(system: System, components: readonly Component[])
 /** A file and all that it asks for. */
 const needed = (name: string): string[] => [name, ...(SCRIPTS[name]?.needs ?? []).flatMap(needed)];
 
+/** A kind of value has a module of its own, or does with what all texts have. */
 function moduleOf({ document }: Component): string {
   const kind = document.behaviour?.value?.kind ?? '';
-  return MODULES.includes(kind) ? kind : kind === 'area' ? 'area' : 'text';
+  return Object.hasOwn(BEHAVIOUR_KINDS, kind) && Object.hasOwn(SCRIPTS, `${kind}.js`) ? kind : 'text';
 }
 
 const extrasOf = (plan: ShippedPlan): typeof EXTRAS => EXTRAS.filter(({ isNeeded }) => isNeeded(plan));
