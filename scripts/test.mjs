@@ -82,6 +82,8 @@ function jest(words, projects, env, workers) {
   const report = join(scratch, `${projects[0]}.json`);
   const args = [
     'node_modules/jest/bin/jest.js',
+    // First: behind an option that takes several values they would be some of these.
+    ...patterns.map(inRoot),
     '--selectProjects',
     ...projects,
     '--json',
@@ -92,7 +94,7 @@ function jest(words, projects, env, workers) {
     '--testTimeout=30000',
     ...(without.length > 0 ? [`--testPathIgnorePatterns=${without.map(inRoot).join('|')}`] : []),
   ];
-  spawnSync(process.execPath, [...args, ...patterns.map(inRoot)], {
+  spawnSync(process.execPath, args, {
     cwd: root,
     stdio: ['ignore', 'ignore', 'inherit'],
     env: { ...process.env, ...env },
