@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import Modal from 'react-bootstrap/Modal';
 import type { PatchOperation } from '@periwinkle/core/patch/operations';
 import type { System } from '@periwinkle/core/components/system';
 import { isObject } from '@periwinkle/core/json/json';
@@ -7,6 +6,7 @@ import { newTokenNameProblem, newTokenPatch, tokenLayers } from '@periwinkle/cor
 import { readReference } from '@periwinkle/core/tokens/references';
 import { readTokenText } from '@periwinkle/core/tokens/token-text';
 import { Completion, fitting, type CompletionItem } from '../common/completion';
+import { FormDialog } from '../common/dialog';
 
 /** Edits of token files that make a token; several when each context has a file of its own. */
 export type TokenEdits = readonly { readonly file: string; readonly patch: PatchOperation[] }[];
@@ -75,81 +75,59 @@ export function NewTokenDialog({
     onMake(name.trim(), edits);
   };
   return (
-    <Modal show onHide={onClose} animation={false} aria-labelledby="new-token-title">
-      <form
-        onSubmit={event => {
-          event.preventDefault();
-          make();
-        }}
-      >
-        <Modal.Header closeButton>
-          <h2 id="new-token-title">A new token</h2>
-        </Modal.Header>
-        <Modal.Body>
-          <div className="new-token">
-            <label htmlFor="token-name">name</label>
-            <input
-              id="token-name"
-              className="form-control mono"
-              value={name}
-              spellCheck={false}
-              onChange={event => setName(event.target.value)}
+    <FormDialog title="A new token" act="Make it and use it" fault={fault} onAct={make} onClose={onClose}>
+      <div className="new-token">
+        <label htmlFor="token-name">name</label>
+        <input
+          id="token-name"
+          className="form-control mono"
+          value={name}
+          spellCheck={false}
+          onChange={event => setName(event.target.value)}
+        />
+        <label htmlFor="token-type">type</label>
+        <select
+          id="token-type"
+          className="form-select"
+          value={type}
+          onChange={event => setType(event.target.value)}
+        >
+          {types.map(each => (
+            <option key={each}>{each}</option>
+          ))}
+        </select>
+        <label htmlFor="token-layer">layer</label>
+        <select
+          id="token-layer"
+          className="form-select"
+          value={layerId}
+          onChange={event => setLayerId(event.target.value)}
+        >
+          {layers.map(each => (
+            <option key={each.id} value={each.id}>
+              {each.title}
+            </option>
+          ))}
+        </select>
+        {layer?.files.map(({ file, context }, index) => (
+          <div key={file} style={{ display: 'contents' }}>
+            <span aria-hidden="true">{context === null ? 'value' : `value by ${context}`}</span>
+            <Completion
+              label={context === null ? 'value' : `value by ${context}`}
+              text={values[file] ?? ''}
+              items={suggestionsFor(values[file] ?? '')}
+              onType={text => write(file, text)}
+              onTake={item => item && write(file, item.text)}
+              describe={item => <span className="value">{tokens.get(item.shown)?.css}</span>}
+              input={{
+                className: 'form-control mono',
+                autoFocus: index === 0,
+                placeholder: '{another.token} or a value',
+              }}
             />
-            <label htmlFor="token-type">type</label>
-            <select
-              id="token-type"
-              className="form-select"
-              value={type}
-              onChange={event => setType(event.target.value)}
-            >
-              {types.map(each => (
-                <option key={each}>{each}</option>
-              ))}
-            </select>
-            <label htmlFor="token-layer">layer</label>
-            <select
-              id="token-layer"
-              className="form-select"
-              value={layerId}
-              onChange={event => setLayerId(event.target.value)}
-            >
-              {layers.map(each => (
-                <option key={each.id} value={each.id}>
-                  {each.title}
-                </option>
-              ))}
-            </select>
-            {layer?.files.map(({ file, context }, index) => (
-              <div key={file} style={{ display: 'contents' }}>
-                <span aria-hidden="true">{context === null ? 'value' : `value by ${context}`}</span>
-                <Completion
-                  label={context === null ? 'value' : `value by ${context}`}
-                  text={values[file] ?? ''}
-                  items={suggestionsFor(values[file] ?? '')}
-                  onType={text => write(file, text)}
-                  onTake={item => item && write(file, item.text)}
-                  describe={item => <span className="value">{tokens.get(item.shown)?.css}</span>}
-                  input={{
-                    className: 'form-control mono',
-                    autoFocus: index === 0,
-                    placeholder: '{another.token} or a value',
-                  }}
-                />
-              </div>
-            ))}
           </div>
-          {fault ? (
-            <p className="fault" role="alert">
-              {fault}
-            </p>
-          ) : null}
-        </Modal.Body>
-        <Modal.Footer>
-          <button type="submit" className="btn btn-primary">
-            Make it and use it
-          </button>
-        </Modal.Footer>
-      </form>
-    </Modal>
+        ))}
+      </div>
+    </FormDialog>
   );
 }

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import Modal from 'react-bootstrap/Modal';
 import type { Component } from '@periwinkle/core/components/component';
 import { contentKeys } from '@periwinkle/core/components/content-keys';
 import { isObject, isSameJson } from '@periwinkle/core/json/json';
+import { FormDialog } from '../common/dialog';
 
 type ListContent = Readonly<Record<string, unknown>>;
 
@@ -55,119 +55,104 @@ export function EntriesDialog({
     else setFault(reason);
   };
   return (
-    <Modal show onHide={onClose} animation={false} size="lg" aria-labelledby="entries-title">
-      <form
-        onSubmit={event => {
-          event.preventDefault();
-          keep();
-        }}
-      >
-        <Modal.Header closeButton>
-          <h2 id="entries-title">Entries, {title}</h2>
-        </Modal.Header>
-        <Modal.Body>
-          <table className="entries">
-            <thead>
-              <tr>
+    <FormDialog
+      title={`Entries, ${title}`}
+      act="Keep these"
+      isWide
+      fault={fault}
+      onAct={keep}
+      onClose={onClose}
+    >
+      <table className="entries">
+        <thead>
+          <tr>
+            {keys.map(key => (
+              <th key={key} scope="col">
+                {key}
+              </th>
+            ))}
+            {free.map(axis => (
+              <th key={axis.id} scope="col">
+                {axis.title.toLowerCase()}
+              </th>
+            ))}
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          {entries.map((entry, index) => {
+            const is = isObject(entry['is']) ? (entry['is'] as Readonly<Record<string, string>>) : {};
+            return (
+              <tr key={index}>
                 {keys.map(key => (
-                  <th key={key} scope="col">
-                    {key}
-                  </th>
+                  <td key={key}>
+                    <input
+                      className="form-control form-control-sm"
+                      aria-label={`${key}, entry ${index + 1}`}
+                      value={typeof entry[key] === 'string' ? entry[key] : ''}
+                      placeholder={isObject(entry[key]) ? 'differs by its states' : ''}
+                      onChange={event => change(index, { ...entry, [key]: event.target.value })}
+                    />
+                  </td>
                 ))}
                 {free.map(axis => (
-                  <th key={axis.id} scope="col">
-                    {axis.title.toLowerCase()}
-                  </th>
+                  <td key={axis.id}>
+                    <select
+                      className="form-select form-select-sm"
+                      aria-label={`${axis.title}, entry ${index + 1}`}
+                      value={is[axis.id] ?? axis.values[axis.rest]!.id}
+                      onChange={event =>
+                        change(
+                          index,
+                          withState(entry, is, axis.id, event.target.value, axis.values[axis.rest]!.id),
+                        )
+                      }
+                    >
+                      {axis.values.map(({ id, words }) => (
+                        <option key={id} value={id}>
+                          {words}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
                 ))}
-                <td />
+                <td className="acts">
+                  <button
+                    type="button"
+                    className="act"
+                    aria-label={`entry ${index + 1} earlier`}
+                    onClick={() => move(index, -1)}
+                  >
+                    ↑
+                  </button>{' '}
+                  <button
+                    type="button"
+                    className="act"
+                    aria-label={`entry ${index + 1} later`}
+                    onClick={() => move(index, 1)}
+                  >
+                    ↓
+                  </button>{' '}
+                  <button
+                    type="button"
+                    className="act"
+                    aria-label={`without entry ${index + 1}`}
+                    onClick={() => setEntries(entries.toSpliced(index, 1))}
+                  >
+                    ×
+                  </button>
+                </td>
               </tr>
-            </thead>
-            <tbody>
-              {entries.map((entry, index) => {
-                const is = isObject(entry['is']) ? (entry['is'] as Readonly<Record<string, string>>) : {};
-                return (
-                  <tr key={index}>
-                    {keys.map(key => (
-                      <td key={key}>
-                        <input
-                          className="form-control form-control-sm"
-                          aria-label={`${key}, entry ${index + 1}`}
-                          value={typeof entry[key] === 'string' ? entry[key] : ''}
-                          placeholder={isObject(entry[key]) ? 'differs by its states' : ''}
-                          onChange={event => change(index, { ...entry, [key]: event.target.value })}
-                        />
-                      </td>
-                    ))}
-                    {free.map(axis => (
-                      <td key={axis.id}>
-                        <select
-                          className="form-select form-select-sm"
-                          aria-label={`${axis.title}, entry ${index + 1}`}
-                          value={is[axis.id] ?? axis.values[axis.rest]!.id}
-                          onChange={event =>
-                            change(
-                              index,
-                              withState(entry, is, axis.id, event.target.value, axis.values[axis.rest]!.id),
-                            )
-                          }
-                        >
-                          {axis.values.map(({ id, words }) => (
-                            <option key={id} value={id}>
-                              {words}
-                            </option>
-                          ))}
-                        </select>
-                      </td>
-                    ))}
-                    <td className="acts">
-                      <button
-                        type="button"
-                        className="act"
-                        aria-label={`entry ${index + 1} earlier`}
-                        onClick={() => move(index, -1)}
-                      >
-                        ↑
-                      </button>{' '}
-                      <button
-                        type="button"
-                        className="act"
-                        aria-label={`entry ${index + 1} later`}
-                        onClick={() => move(index, 1)}
-                      >
-                        ↓
-                      </button>{' '}
-                      <button
-                        type="button"
-                        className="act"
-                        aria-label={`without entry ${index + 1}`}
-                        onClick={() => setEntries(entries.toSpliced(index, 1))}
-                      >
-                        ×
-                      </button>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-          <p className="adding">
-            <button type="button" className="act" onClick={() => setEntries([...entries, {}])}>
-              another entry
-            </button>
-          </p>
-          {fault ? (
-            <p className="fault" role="alert">
-              {fault}
-            </p>
-          ) : null}
-        </Modal.Body>
-        <Modal.Footer>
-          <button type="submit" className="btn btn-primary">
-            Keep these
-          </button>
-        </Modal.Footer>
-      </form>
-    </Modal>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="adding">
+        <button type="button" className="act" onClick={() => setEntries([...entries, {}])}>
+          another entry
+        </button>
+      </p>
+    </FormDialog>
   );
 }
 

@@ -1,9 +1,9 @@
-import Modal from 'react-bootstrap/Modal';
 import { Link } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { placeWords } from '@periwinkle/core/documents/edit-words';
 import { pointerSteps } from '@periwinkle/core/json/json';
 import type { Problem } from '@periwinkle/core/json/problem';
+import { Dialog } from '../common/dialog';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
 
@@ -21,33 +21,35 @@ export function FindingsDialog({
   const carried = useCarried();
   const { documents } = useSystemPart('system');
   return (
-    <Modal show onHide={onClose} animation={false} size="lg" scrollable aria-labelledby="findings-title">
-      <Modal.Header closeButton>
-        <h2 id="findings-title">Found in {component.title}</h2>
-      </Modal.Header>
-      <Modal.Body>
-        <ul className="findings-list">
-          {findings.map(({ file, pointer, code, message, suggestion }) => (
-            <li key={`${file} ${pointer} ${code} ${message}`}>
-              <small>{placeWords(documents.get(file), pointerSteps(pointer) ?? [])}</small>
-              <p>
-                {message}
-                {suggestion === undefined ? null : (
-                  <>
-                    {' '}
-                    Probably meant: <code>{suggestion}</code>
-                  </>
-                )}
-              </p>
-            </li>
-          ))}
-        </ul>
-      </Modal.Body>
-      <Modal.Footer>
-        <Link className="act" to={`/${id}/${component.id}/rules${carried}`}>
-          to its rules
-        </Link>
-      </Modal.Footer>
-    </Modal>
+    <Dialog
+      title={`Found in ${component.title}`}
+      isWide
+      isScrolled
+      onClose={onClose}
+      footer={
+        <>
+          <Link className="act" to={`/${id}/${component.id}/rules${carried}`}>
+            to its rules
+          </Link>
+        </>
+      }
+    >
+      <ul className="findings-list">
+        {findings.map(({ file, pointer, code, message, suggestion }) => (
+          <li key={`${file} ${pointer} ${code} ${message}`}>
+            <small>{placeWords(documents.get(file), pointerSteps(pointer) ?? [])}</small>
+            <p>
+              {message}
+              {suggestion === undefined ? null : (
+                <>
+                  {' '}
+                  Probably meant: <code>{suggestion}</code>
+                </>
+              )}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </Dialog>
   );
 }

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
-import Modal from 'react-bootstrap/Modal';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { api, author, type ChangesPage, type ListedChange } from '../data/api';
+import { Dialog } from '../common/dialog';
 import { useStore, useSystemPart } from '../data/system-context';
 
 const PAGE = 50;
@@ -33,39 +33,41 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
   }, [history, edited.documents, refetch]);
   const changes = list.data?.pages.flat() ?? [];
   return (
-    <Modal show onHide={onClose} animation={false} size="lg" scrollable aria-labelledby="history-title">
-      <Modal.Header closeButton>
-        <h2 id="history-title">What was done</h2>
-      </Modal.Header>
-      <Modal.Body tabIndex={0} role="region" aria-labelledby="history-title">
-        {list.error ? <p role="alert">{list.error.message}</p> : null}
-        {list.data && changes.length === 0 ? (
-          <p className="said">Nothing yet. Every edit you make will stand here, and can be taken back.</p>
-        ) : null}
-        {list.hasPreviousPage ? (
-          <button type="button" className="act" onClick={() => void list.fetchPreviousPage()}>
-            newer
-          </button>
-        ) : null}
-        <ul className="history-list">
-          {changes.map(change => (
-            <Entry key={change.change} change={change} />
-          ))}
-        </ul>
-        {list.hasNextPage ? (
-          <button type="button" className="act" onClick={() => void list.fetchNextPage()}>
-            older
-          </button>
-        ) : null}
-      </Modal.Body>
-      <Modal.Footer>
-        <span className="said push-right">
-          Undo and redo concern what you did, wherever others have edited since.
-        </span>
-        <Step direction="undo" words="undo" />
-        <Step direction="redo" words="redo" />
-      </Modal.Footer>
-    </Modal>
+    <Dialog
+      title="What was done"
+      isWide
+      isScrolled
+      onClose={onClose}
+      footer={
+        <>
+          <span className="said push-right">
+            Undo and redo concern what you did, wherever others have edited since.
+          </span>
+          <Step direction="undo" words="undo" />
+          <Step direction="redo" words="redo" />
+        </>
+      }
+    >
+      {list.error ? <p role="alert">{list.error.message}</p> : null}
+      {list.data && changes.length === 0 ? (
+        <p className="said">Nothing yet. Every edit you make will stand here, and can be taken back.</p>
+      ) : null}
+      {list.hasPreviousPage ? (
+        <button type="button" className="act" onClick={() => void list.fetchPreviousPage()}>
+          newer
+        </button>
+      ) : null}
+      <ul className="history-list">
+        {changes.map(change => (
+          <Entry key={change.change} change={change} />
+        ))}
+      </ul>
+      {list.hasNextPage ? (
+        <button type="button" className="act" onClick={() => void list.fetchNextPage()}>
+          older
+        </button>
+      ) : null}
+    </Dialog>
   );
 }
 

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import Modal from 'react-bootstrap/Modal';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
 import { writeJson } from '@periwinkle/core/json/json-text';
 import { relocated } from '@periwinkle/core/patch/relocate';
 import { Choice } from '../common/choice';
+import { Dialog } from '../common/dialog';
 import { useStore, useSystemPart } from '../data/system-context';
 import type { Unplaced } from '../synchronisation/unplaced';
 import { EditContent, titleOf } from './edit-content';
@@ -12,22 +12,17 @@ import { EditContent, titleOf } from './edit-content';
 export function UnplacedDialog({ onClose }: { onClose: () => void }) {
   const all = useSystemPart('unplaced');
   return (
-    <Modal show onHide={onClose} animation={false} size="lg" scrollable aria-labelledby="unplaced-title">
-      <Modal.Header closeButton>
-        <h2 id="unplaced-title">Not placed</h2>
-      </Modal.Header>
-      <Modal.Body>
-        {all.length === 0 ? (
-          <p className="said">Nothing. What you do and cannot be stored is kept here.</p>
-        ) : (
-          <ul className="unplaced-list">
-            {all.map(each => (
-              <Entry key={each.edit.key} unplaced={each} />
-            ))}
-          </ul>
-        )}
-      </Modal.Body>
-    </Modal>
+    <Dialog title="Not placed" isWide isScrolled onClose={onClose}>
+      {all.length === 0 ? (
+        <p className="said">Nothing. What you do and cannot be stored is kept here.</p>
+      ) : (
+        <ul className="unplaced-list">
+          {all.map(each => (
+            <Entry key={each.edit.key} unplaced={each} />
+          ))}
+        </ul>
+      )}
+    </Dialog>
   );
 }
 

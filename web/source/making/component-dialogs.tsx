@@ -1,5 +1,4 @@
-import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
-import Modal from 'react-bootstrap/Modal';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import type { Component } from '@periwinkle/core/components/component';
 import { componentNamed } from '@periwinkle/core/components/system';
@@ -12,6 +11,7 @@ import {
   wordComponent,
 } from '@periwinkle/core/edits/component-edits';
 import { inTurn, type StructuralEdit } from '@periwinkle/core/edits/restructure';
+import { FormDialog } from '../common/dialog';
 import { useDialogAddress, type DialogAddress } from '../data/dialog-address';
 import { useCarried } from '../data/address';
 import { useStore, useSystemPart } from '../data/system-context';
@@ -45,52 +45,6 @@ const DIALOGS: Readonly<Record<ComponentDialogName, (props: DialogProps) => Reac
   remove: RemoveDialog,
 };
 
-/** A question in a frame: what is asked, what it would do, and the one act. */
-function Asked({
-  title,
-  act,
-  isReady,
-  fault,
-  onAct,
-  onClose,
-  children,
-}: {
-  title: string;
-  act: string;
-  isReady: boolean;
-  fault: string | null;
-  onAct: () => void;
-  onClose: () => void;
-  children: ReactNode;
-}) {
-  const submit = (event: FormEvent): void => {
-    event.preventDefault();
-    if (isReady) onAct();
-  };
-  return (
-    <Modal show onHide={onClose} animation={false} aria-labelledby="asked-title">
-      <form onSubmit={submit}>
-        <Modal.Header closeButton>
-          <h2 id="asked-title">{title}</h2>
-        </Modal.Header>
-        <Modal.Body>
-          {children}
-          {fault ? (
-            <p className="fault" role="alert">
-              {fault}
-            </p>
-          ) : null}
-        </Modal.Body>
-        <Modal.Footer>
-          <button type="submit" className="btn btn-primary" disabled={!isReady}>
-            {act}
-          </button>
-        </Modal.Footer>
-      </form>
-    </Modal>
-  );
-}
-
 function RenameDialog({ component, onClose }: DialogProps) {
   const restructure = useRestructure();
   const [title, setTitle] = useState(component.title);
@@ -123,7 +77,7 @@ function RenameDialog({ component, onClose }: DialogProps) {
     else setFault(reason);
   };
   return (
-    <Asked
+    <FormDialog
       title={`Rename ${component.title}`}
       act="Rename"
       isReady={tried === null || tried.ok}
@@ -167,7 +121,7 @@ function RenameDialog({ component, onClose }: DialogProps) {
         />
       </div>
       {isRenamed ? <TouchedList tried={tried} about={component.id} /> : null}
-    </Asked>
+    </FormDialog>
   );
 }
 
@@ -208,16 +162,9 @@ function AnotherDialog({ component, onClose, way }: DialogProps & { way: keyof t
     void navigate(`/${systemId}/${id}${carried}`);
   };
   return (
-    <Asked
-      title={`${title} ${component.title}`}
-      act={act}
-      isReady
-      fault={fault}
-      onAct={make}
-      onClose={onClose}
-    >
+    <FormDialog title={`${title} ${component.title}`} act={act} fault={fault} onAct={make} onClose={onClose}>
       <NameFields system={system} name={typed} usual={usual} onName={setTyped} />
-    </Asked>
+    </FormDialog>
   );
 }
 
@@ -234,7 +181,7 @@ function RemoveDialog({ component, onClose }: DialogProps) {
     else setFault(reason);
   };
   return (
-    <Asked
+    <FormDialog
       title={`Remove ${component.title}`}
       act="Remove"
       isReady={tried?.ok ?? false}
@@ -259,6 +206,6 @@ function RemoveDialog({ component, onClose }: DialogProps) {
       ))}
       <TouchedList tried={tried} about={component.id} />
       <p className="said">It can be taken back.</p>
-    </Asked>
+    </FormDialog>
   );
 }

@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import Modal from 'react-bootstrap/Modal';
 import { entryProblem } from '@periwinkle/core/checks/check-entry';
 import type { ContestedPair, ReportedContest } from '@periwinkle/core/cascade/questions/rules-report';
 import type { Component } from '@periwinkle/core/components/component';
 import { commonRulesPatch, decisionPatch } from '@periwinkle/core/edits/decide-contest';
 import type { Box } from '@periwinkle/core/space/box';
+import { FormDialog } from '../common/dialog';
 import { useStore, useSystemPart } from '../data/system-context';
 
 type Way = 'order' | 'rule';
@@ -64,82 +64,66 @@ export function SettleDialog({
   };
 
   return (
-    <Modal show onHide={onClose} animation={false} size="lg" aria-labelledby="settle-title">
-      <form
-        onSubmit={event => {
-          event.preventDefault();
-          settle();
-        }}
-      >
-        <Modal.Header closeButton>
-          <h2 id="settle-title">
-            {pair.earlierWords} and {pair.laterWords}
-          </h2>
-        </Modal.Header>
-        <Modal.Body className="settle">
-          <fieldset>
-            <legend className="unseen">How to settle it</legend>
-            <label>
-              <input
-                type="radio"
-                name="way"
-                autoFocus
-                checked={way === 'order'}
-                onChange={() => setWay('order')}
-              />
-              The order is meant: <b>{pair.laterWords}</b> has the last word
-            </label>
-            <label>
-              <input type="radio" name="way" checked={way === 'rule'} onChange={() => setWay('rule')} />
-              Where both hold, a rule of its own
-            </label>
-          </fieldset>
-          {way === 'order' ? (
-            <label className="reason">
-              because
-              <textarea
-                className="form-control"
-                rows={2}
-                value={because}
-                placeholder="A mistake must be seen wherever the pointer is."
-                onChange={event => setBecause(event.target.value)}
-              />
-            </label>
-          ) : (
-            <>
-              {places.map(({ words, contests }) => (
-                <div key={words} className="values">
-                  <p>
-                    When <b>{words}</b>
-                  </p>
-                  {contests.map(contest => (
-                    <CommonValue
-                      key={contest.slot}
-                      contest={contest}
-                      value={values.get(contest.slot) ?? ''}
-                      onChange={text => {
-                        setValues(before => new Map(before).set(contest.slot, text));
-                        setFault(null);
-                      }}
-                    />
-                  ))}
-                </div>
+    <FormDialog
+      title={`${pair.earlierWords} and ${pair.laterWords}`}
+      act={way === 'order' ? 'Record it' : 'Make the rule'}
+      isWide
+      className="settle"
+      fault={fault}
+      onAct={settle}
+      onClose={onClose}
+    >
+      <fieldset>
+        <legend className="unseen">How to settle it</legend>
+        <label>
+          <input
+            type="radio"
+            name="way"
+            autoFocus
+            checked={way === 'order'}
+            onChange={() => setWay('order')}
+          />
+          The order is meant: <b>{pair.laterWords}</b> has the last word
+        </label>
+        <label>
+          <input type="radio" name="way" checked={way === 'rule'} onChange={() => setWay('rule')} />
+          Where both hold, a rule of its own
+        </label>
+      </fieldset>
+      {way === 'order' ? (
+        <label className="reason">
+          because
+          <textarea
+            className="form-control"
+            rows={2}
+            value={because}
+            placeholder="A mistake must be seen wherever the pointer is."
+            onChange={event => setBecause(event.target.value)}
+          />
+        </label>
+      ) : (
+        <>
+          {places.map(({ words, contests }) => (
+            <div key={words} className="values">
+              <p>
+                When <b>{words}</b>
+              </p>
+              {contests.map(contest => (
+                <CommonValue
+                  key={contest.slot}
+                  contest={contest}
+                  value={values.get(contest.slot) ?? ''}
+                  onChange={text => {
+                    setValues(before => new Map(before).set(contest.slot, text));
+                    setFault(null);
+                  }}
+                />
               ))}
-            </>
-          )}
-          {fault ? (
-            <p className="fault" role="alert">
-              {fault}
-            </p>
-          ) : null}
-        </Modal.Body>
-        <Modal.Footer>
-          <button type="submit" className="btn btn-primary">
-            {way === 'order' ? 'Record it' : 'Make the rule'}
-          </button>
-        </Modal.Footer>
-      </form>
-    </Modal>
+            </div>
+          ))}
+        </>
+      )}
+    </FormDialog>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import Modal from 'react-bootstrap/Modal';
+import { Dialog } from '../common/dialog';
 import { counted } from '../common/numbers';
 import { api } from '../data/api';
 import { ApiError } from '../data/api-error';
@@ -113,32 +113,32 @@ function PassedOver({
 }) {
   const more = passedOver.length - NAMES_SHOWN;
   return (
-    <Modal show onHide={onLeave} animation={false} aria-labelledby="passed-over-title">
-      <Modal.Header closeButton>
-        <h2 id="passed-over-title">Take in {counted(Object.keys(documents).length, 'document')}</h2>
-      </Modal.Header>
-      <Modal.Body>
-        <p>
-          {counted(passedOver.length, 'file')} in the archive {passedOver.length === 1 ? 'is' : 'are'} no
-          document of a system, and would be passed over:
-        </p>
-        <ul className="lines passed-over">
-          {passedOver.slice(0, NAMES_SHOWN).map(name => (
-            <li key={name}>
-              <code>{name}</code>
-            </li>
-          ))}
-        </ul>
-        {more > 0 ? <p className="said">and {counted(more, 'other')}</p> : null}
-      </Modal.Body>
-      <Modal.Footer>
-        <button type="button" className="btn btn-primary" autoFocus onClick={onTake}>
-          Take them in
-        </button>
-        <button type="button" className="act" onClick={onLeave}>
-          leave it
-        </button>
-      </Modal.Footer>
-    </Modal>
+    <Dialog
+      title={`Take in ${counted(Object.keys(documents).length, 'document')}`}
+      onClose={onLeave}
+      footer={
+        <>
+          <button type="button" className="btn btn-primary" autoFocus onClick={onTake}>
+            Take them in
+          </button>
+          <button type="button" className="act" onClick={onLeave}>
+            leave it
+          </button>
+        </>
+      }
+    >
+      <p>
+        {counted(passedOver.length, 'file')} in the archive {passedOver.length === 1 ? 'is' : 'are'} no
+        document of a system, and would be passed over:
+      </p>
+      <ul className="lines passed-over">
+        {passedOver.slice(0, NAMES_SHOWN).map(name => (
+          <li key={name}>
+            <code>{name}</code>
+          </li>
+        ))}
+      </ul>
+      {more > 0 ? <p className="said">and {counted(more, 'other')}</p> : null}
+    </Dialog>
   );
 }

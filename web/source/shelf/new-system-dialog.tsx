@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import Modal from 'react-bootstrap/Modal';
 import { useNavigate } from 'react-router';
+import { FormDialog } from '../common/dialog';
 import { idFrom } from '../common/id-from';
 import { api, type SystemSummary } from '../data/api';
 import { starterDocuments } from './starter-system';
@@ -29,49 +29,34 @@ export function NewSystemDialog({
     },
   });
   return (
-    <Modal show onHide={onClose} animation={false} aria-labelledby="new-title">
-      <form
-        onSubmit={event => {
-          event.preventDefault();
-          if (id !== '') make.mutate();
-        }}
-      >
-        <Modal.Header closeButton>
-          <h2 id="new-title">{from ? `Duplicate ${from.title}` : 'New system'}</h2>
-        </Modal.Header>
-        <Modal.Body>
-          <label className="form-label" htmlFor="title">
-            Title
-          </label>
-          <input
-            id="title"
-            className="form-control"
-            autoFocus
-            value={title}
-            maxLength={100}
-            onChange={event => setTitle(event.target.value)}
-          />
-          <p className="said" style={{ margin: '8px 0 0' }}>
-            {id ? (
-              <>
-                Its address will be <code>/{id}</code>.
-              </>
-            ) : (
-              'A few letters are needed for its address.'
-            )}
-          </p>
-          {make.error ? (
-            <p className="fault" role="alert">
-              {make.error.message}
-            </p>
-          ) : null}
-        </Modal.Body>
-        <Modal.Footer>
-          <button type="submit" className="btn btn-primary" disabled={id === '' || make.isPending}>
-            {from ? 'Duplicate' : 'Make it'}
-          </button>
-        </Modal.Footer>
-      </form>
-    </Modal>
+    <FormDialog
+      title={from ? `Duplicate ${from.title}` : 'New system'}
+      act={from ? 'Duplicate' : 'Make it'}
+      isReady={id !== '' && !make.isPending}
+      fault={make.error?.message}
+      onAct={make.mutate}
+      onClose={onClose}
+    >
+      <label className="form-label" htmlFor="title">
+        Title
+      </label>
+      <input
+        id="title"
+        className="form-control"
+        autoFocus
+        value={title}
+        maxLength={100}
+        onChange={event => setTitle(event.target.value)}
+      />
+      <p className="said" style={{ margin: '8px 0 0' }}>
+        {id ? (
+          <>
+            Its address will be <code>/{id}</code>.
+          </>
+        ) : (
+          'A few letters are needed for its address.'
+        )}
+      </p>
+    </FormDialog>
   );
 }

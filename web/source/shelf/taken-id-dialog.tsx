@@ -1,10 +1,10 @@
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import Modal from 'react-bootstrap/Modal';
 import { patchesBetween } from '@periwinkle/core/edits/restructure';
 import { identified } from '@periwinkle/core/patch/identity';
 import { isObject } from '@periwinkle/core/json/json';
 import { SYSTEM_ID } from '@periwinkle/core/documents/system-document';
+import { Dialog } from '../common/dialog';
 import { api } from '../data/api';
 import type { ZipDocuments } from './zip-documents';
 
@@ -61,45 +61,36 @@ export function TakenIdDialog({
     return api.create({ ...found.documents, 'system.json': { ...manifest, id: other } });
   };
   return (
-    <Modal show onHide={onLeave} animation={false} aria-labelledby="taken-id-title">
-      <Modal.Header closeButton>
-        <h2 id="taken-id-title">“{id}” is taken</h2>
-      </Modal.Header>
-      <Modal.Body>
-        <p>{detail}</p>
-        {isRemoved ? null : (
-          <p>
-            <button
-              type="button"
-              className="btn btn-primary"
-              onClick={() => onPut(() => bringInto(id, found))}
-            >
-              Bring it in as a new state of that
-            </button>{' '}
-            <span className="said">one edit, which can be taken back</span>
-          </p>
-        )}
-        <form
-          className="taken-id"
-          onSubmit={event => {
-            event.preventDefault();
-            if (fits) onPut(putAs);
-          }}
-        >
-          <label htmlFor="taken-id-other">or under another id</label>
-          <input
-            id="taken-id-other"
-            className="form-control mono"
-            value={other}
-            spellCheck={false}
-            aria-invalid={!fits}
-            onChange={event => setOther(event.target.value)}
-          />
-          <button type="submit" className="btn btn-outline-primary" disabled={!fits}>
-            Put it on the shelf as “{other}”
-          </button>
-        </form>
-      </Modal.Body>
-    </Modal>
+    <Dialog title={`“${id}” is taken`} onClose={onLeave}>
+      <p>{detail}</p>
+      {isRemoved ? null : (
+        <p>
+          <button type="button" className="btn btn-primary" onClick={() => onPut(() => bringInto(id, found))}>
+            Bring it in as a new state of that
+          </button>{' '}
+          <span className="said">one edit, which can be taken back</span>
+        </p>
+      )}
+      <form
+        className="taken-id"
+        onSubmit={event => {
+          event.preventDefault();
+          if (fits) onPut(putAs);
+        }}
+      >
+        <label htmlFor="taken-id-other">or under another id</label>
+        <input
+          id="taken-id-other"
+          className="form-control mono"
+          value={other}
+          spellCheck={false}
+          aria-invalid={!fits}
+          onChange={event => setOther(event.target.value)}
+        />
+        <button type="submit" className="btn btn-outline-primary" disabled={!fits}>
+          Put it on the shelf as “{other}”
+        </button>
+      </form>
+    </Dialog>
   );
 }
