@@ -36,7 +36,7 @@ const layerRules = CORE_LAYERS.flatMap((layer, height) =>
 );
 
 const packageRules = PACKAGES.map(name => ({
-  name: `${name} uses the core alone`,
+  name: `${name} uses the core and the protocol alone`,
   severity: 'error',
   from: { path: `^${name}/` },
   to: { path: `^(${PACKAGES.filter(other => other !== name).join('|')})/` },
@@ -44,6 +44,12 @@ const packageRules = PACKAGES.map(name => ({
 
 export default {
   forbidden: [
+    {
+      name: 'the protocol uses the core alone',
+      severity: 'error',
+      from: { path: '^protocol/' },
+      to: { pathNot: '^(core|protocol)/' },
+    },
     {
       name: 'no circle',
       comment: 'What two modules share lies below both.',
@@ -56,7 +62,7 @@ export default {
       severity: 'error',
       from: { path: '^core/', pathNot: TEST },
       to: {
-        path: '^(server|web|cli|core/test)/|node_modules/(react|express)',
+        path: '^(protocol|server|web|cli|core/test)/|node_modules/(react|express)',
         dependencyTypesNot: ['npm-dev'],
       },
     },

@@ -22,7 +22,7 @@ import {
 } from './requirements.mjs';
 import { planOf, TURNS } from './test-plan.mjs';
 
-const SOURCES = ['core', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts'];
+const SOURCES = ['core', 'protocol', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts'];
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,

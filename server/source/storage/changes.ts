@@ -1,30 +1,10 @@
 import { and, asc, desc, eq, gt, inArray, lt, type SQL } from 'drizzle-orm';
+import type { HistoryEnds, ListedChange, NamedChange } from '@periwinkle/protocol/wire';
 import type { Database } from './open-database';
 import type { Transaction } from './database';
 import type { StoredEdit } from './edit-rows';
 import { Refusal } from '../http/refusal';
 import { changes } from './schema';
-
-/** A change as it is named to people. */
-export interface NamedChange {
-  readonly change: string;
-  readonly label: string;
-}
-
-/** What a person would take back or bring back next. */
-export interface HistoryEnds {
-  readonly undo: NamedChange | null;
-  readonly redo: NamedChange | null;
-}
-
-/** A change in the list of what was done. */
-export interface ListedChange extends NamedChange {
-  /** Number of its newest edit, by which the list is ordered. */
-  readonly made: number;
-  readonly author: string;
-  readonly at: string;
-  readonly state: 'done' | 'undone';
-}
 
 type Reader = Database | Transaction;
 export type ChangeRow = typeof changes.$inferSelect;

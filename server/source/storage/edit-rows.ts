@@ -1,27 +1,13 @@
 import { and, asc, eq, gt, lte, sql, type SQL } from 'drizzle-orm';
 import { QUOTAS } from '@periwinkle/core/json/quotas';
+import type * as wire from '@periwinkle/protocol/wire';
 import type { Database } from './open-database';
 import type { Transaction } from './database';
 import { rawList, rawObject, RawJson } from '../http/raw-json';
 import { edits } from './schema';
 
-/** A stored edit as other windows hear of it. */
-export interface StoredEdit {
-  /** Number among the edits of its system; the next one has the next number. */
-  readonly id: number;
-  readonly path: string;
-  readonly revision: number;
-  /** JSON Patch, as text. */
-  readonly patch: string;
-  readonly kind: string;
-  readonly changeId: string;
-  /** Of a step through the history: the change that it takes back or brings back. */
-  readonly target: string | null;
-  readonly editKey: string;
-  readonly label: string;
-  readonly author: string;
-  readonly at: string;
-}
+/** A stored edit with its JSON Patch as text. */
+export type StoredEdit = wire.StoredEdit<string, string>;
 
 export const EDIT_COLUMNS = {
   id: edits.id,

@@ -1,28 +1,13 @@
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { QUOTAS } from '@periwinkle/core/json/quotas';
+import type { SystemSummary, WholeSystem } from '@periwinkle/protocol/wire';
 import type { Database } from './open-database';
 import { inTransaction, snapshot, type Transaction } from './database';
-import { historyEnds, type HistoryEnds } from './changes';
+import { historyEnds } from './changes';
 import { readTexts, type DocumentText } from './document-texts';
 import { notFound, Refusal } from '../http/refusal';
 import { edits, systems } from './schema';
 import { inTurn } from '../worker/turns';
-
-export interface SystemSummary {
-  readonly id: string;
-  readonly title: string;
-  readonly createdAt: string;
-  readonly changedAt: string;
-}
-
-export interface WholeSystem extends SystemSummary {
-  readonly documents: readonly DocumentText[];
-  readonly history: HistoryEnds;
-  /** Id of the newest edit the documents contain; events go on from here. */
-  readonly lastEdit: number;
-  /** Key of that edit, by which one knows whether it is still the same; empty where there is none. */
-  readonly lastKey: string;
-}
 
 const SUMMARY_COLUMNS = {
   id: systems.id,
@@ -104,7 +89,11 @@ export async function requireSystem(
 }
 
 /** A system with all its documents, as of one moment, and what a person could take back in it. */
-export async function wholeSystem(db: Database, id: string, author: string): Promise<WholeSystem> {
+export async function wholeSystem(
+  db: Database,
+  id: string,
+  author: string,
+): Promise<WholeSystem<DocumentText>> {
   // What has to be read is read one system after the other: together they might be more than there is memory for.
   const found =
     (await textsNow(db, id, false)) ?? (await inTurn('systems', async () => (await textsNow(db, id, true))!));

@@ -4,14 +4,8 @@ import { parseJson } from '@periwinkle/core/json/json-text';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
 import { relocated, type RelocationFault } from '@periwinkle/core/patch/relocate';
-import {
-  changeNamed,
-  nextRedo,
-  nextUndo,
-  setChange,
-  type ChangeRow,
-  type NamedChange,
-} from '../storage/changes';
+import type { NamedChange } from '@periwinkle/protocol/wire';
+import { changeNamed, nextRedo, nextUndo, setChange, type ChangeRow } from '../storage/changes';
 import type { Database } from '../storage/open-database';
 import type { Transaction } from '../storage/database';
 import { asStored, EDIT_COLUMNS, type StoredEdit } from '../storage/edit-rows';

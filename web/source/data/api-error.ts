@@ -1,5 +1,5 @@
 import type { Problem } from '@periwinkle/core/json/problem';
-import type { StoredEdit } from './stored';
+import type { StoredEdit } from '@periwinkle/protocol/wire';
 
 /** Refusals that say no more than: later. */
 const LATER = new Set([408, 425, 429]);

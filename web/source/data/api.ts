@@ -1,49 +1,20 @@
 import { nanoid } from 'nanoid';
 import { parseJson, writeJson } from '@periwinkle/core/json/json-text';
 import { QUOTAS } from '@periwinkle/core/json/quotas';
+import type {
+  HistoryEnds,
+  ListedChange,
+  StoredEdit,
+  SystemSummary,
+  WholeSystem,
+} from '@periwinkle/protocol/wire';
 import { shortened } from '@periwinkle/core/text/shortened';
 import type { PendingEdit } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
 import { asked, type Answered } from './asking';
-import type { StoredDocument, StoredEdit } from './stored';
 
-export interface SystemSummary {
-  readonly id: string;
-  readonly title: string;
-  readonly createdAt: string;
-  readonly changedAt: string;
-}
-
-/** A change as it is named to people. */
-export interface NamedChange {
-  readonly change: string;
-  readonly label: string;
-}
-
-/** What this person would take back or bring back next. */
-export interface HistoryEnds {
-  readonly undo: NamedChange | null;
-  readonly redo: NamedChange | null;
-}
-
-/** A change in the list of what anybody has done. */
-export interface ListedChange extends NamedChange {
-  /** The list is ordered by it. */
-  readonly made: number;
-  readonly author: string;
-  readonly at: string;
-  readonly state: 'done' | 'undone';
-}
-
-/** Which page of that list: the newest, or what was made before or next after a change. */
+/** Which page of the list of what was done: the newest, or what was made before or next after a change. */
 export type ChangesPage = { readonly before: number } | { readonly after: number } | null;
-
-export interface WholeSystem extends SystemSummary {
-  readonly documents: readonly StoredDocument[];
-  readonly history: HistoryEnds;
-  readonly lastEdit: number;
-  readonly lastKey: string;
-}
 
 async function call<T>(path: string, init: RequestInit = {}): Promise<T> {
   let response: Answered;

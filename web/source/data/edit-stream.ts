@@ -1,7 +1,7 @@
 import { parseJson } from '@periwinkle/core/json/json-text';
+import type { StoredEdit } from '@periwinkle/protocol/wire';
 import { api, eventsUrl, type KnownEdit } from './api';
 import { ApiError } from './api-error';
-import type { StoredEdit } from './stored';
 
 /** What windows of one browser tell each other: an edit, that the server is there, or that it has another state than is known. */
 type Message = { readonly edit: StoredEdit } | 'open' | 'anew';

@@ -8,6 +8,7 @@ import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
 import { relocated } from '@periwinkle/core/patch/relocate';
 import { compileSystem, type System } from '@periwinkle/core/components/system';
+import type { HistoryEnds, NamedChange, StoredEdit, WholeSystem } from '@periwinkle/protocol/wire';
 import { keptOf, type Kept } from '../synchronisation/kept';
 import { synchronise } from '../synchronisation/machine';
 import { madeAgain } from '../synchronisation/made-again';
@@ -26,12 +27,11 @@ import {
   type PendingEdit,
 } from '../synchronisation/working-copy';
 import { ApiError } from './api-error';
-import { api, author, type HistoryEnds, type KnownEdit, type NamedChange, type WholeSystem } from './api';
+import { api, author, type KnownEdit } from './api';
 import { backOff } from './back-off';
 import { openDrafts } from './drafts';
 import { EditStream } from './edit-stream';
 import { Outbox } from './outbox';
-import type { StoredEdit } from './stored';
 
 /** Whether all is stored. */
 type Storing = 'stored' | 'storing' | 'waiting';

@@ -1,6 +1,7 @@
+import type { ListedChange } from '@periwinkle/protocol/wire';
 import { useEffect, useRef } from 'react';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { api, author, type ChangesPage, type ListedChange } from '../data/api';
+import { api, author, type ChangesPage } from '../data/api';
 import { Dialog } from '../common/dialog';
 import { useStore, useSystemPart } from '../data/system-context';
 

@@ -1,6 +1,6 @@
 import { compileSystem } from '@periwinkle/core/components/system';
 import { parseJson } from '@periwinkle/core/json/json-text';
-import type { WholeSystem } from '../data/api';
+import type { WholeSystem } from '@periwinkle/protocol/wire';
 import { WorkingCopy } from '../synchronisation/working-copy';
 
 /** What the shelf tells of a system. */

@@ -1,9 +1,10 @@
+import type { SystemSummary } from '@periwinkle/protocol/wire';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { FormDialog } from '../common/dialog';
 import { idFrom } from '../common/id-from';
-import { api, type SystemSummary } from '../data/api';
+import { api } from '../data/api';
 import { starterDocuments } from './starter-system';
 
 /** Asks for the title of a new system, or of the copy of one. */

@@ -1,7 +1,8 @@
+import type { SystemSummary } from '@periwinkle/protocol/wire';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Mark } from '../common/mark';
-import { api, type SystemSummary } from '../data/api';
+import { api } from '../data/api';
 import { ApiError } from '../data/api-error';
 import { ImportButton } from './import-button';
 import { NewSystemDialog } from './new-system-dialog';

@@ -1,7 +1,7 @@
 import { smallDocuments } from '@periwinkle/core/test/small-system';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { identified } from '@periwinkle/core/patch/identity';
-import type { StoredEdit } from '../data/stored';
+import type { StoredEdit } from '@periwinkle/protocol/wire';
 import { synchronise } from './machine';
 import { synchronising } from './state';
 import { WorkingCopy, type PendingPart } from './working-copy';

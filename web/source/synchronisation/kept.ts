@@ -1,6 +1,6 @@
 import { identified } from '@periwinkle/core/patch/identity';
 import { relocated } from '@periwinkle/core/patch/relocate';
-import type { StoredDocument, StoredEdit } from '../data/stored';
+import type { StoredDocument, StoredEdit } from '@periwinkle/protocol/wire';
 import { makingFirst, movedDocuments } from './moved-documents';
 import type { Unplaced } from './unplaced';
 import { WorkingCopy, type Meeting, type PendingEdit, type PendingPart } from './working-copy';

@@ -2,8 +2,8 @@ import { withRenames, mayRename, renamesInPatch } from '@periwinkle/core/edits/r
 import { compileSystem, type System } from '@periwinkle/core/components/system';
 import type { NameLookup } from '@periwinkle/core/edits/renamed-names';
 import { PatchError } from '@periwinkle/core/patch/operations';
-import type { HistoryEnds, KnownEdit } from '../data/api';
-import type { StoredEdit } from '../data/stored';
+import type { HistoryEnds, StoredEdit } from '@periwinkle/protocol/wire';
+import type { KnownEdit } from '../data/api';
 import { broughtUpToDate, keptOf, placedOn, type Kept, type Left } from './kept';
 import {
   isOpen,

@@ -1,6 +1,6 @@
 import type { NameChange, NameLookup } from '@periwinkle/core/edits/renamed-names';
 import { documentKind } from '@periwinkle/core/documents/document-kinds';
-import type { StoredEdit } from '../data/stored';
+import type { StoredEdit } from '@periwinkle/protocol/wire';
 
 /** What becomes of a whole document by an edit: it is there afterwards, or not; `null` where only something in it changes. */
 function wholeAfter({ patch }: StoredEdit): 'made' | 'removed' | null {

@@ -2,8 +2,7 @@ import { guarded, identified } from '@periwinkle/core/patch/identity';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
 import { relocated } from '@periwinkle/core/patch/relocate';
-import type { HistoryEnds, NamedChange } from '../data/api';
-import type { StoredEdit } from '../data/stored';
+import type { HistoryEnds, NamedChange, StoredEdit } from '@periwinkle/protocol/wire';
 import type { EditPart, PendingEdit, PendingPart, WorkingCopy } from './working-copy';
 
 /** What an edit did to a document, and what that was before: what takes it back is worked out only when somebody does. */

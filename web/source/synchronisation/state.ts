@@ -1,5 +1,5 @@
-import type { HistoryEnds, KnownEdit, NamedChange } from '../data/api';
-import type { StoredEdit } from '../data/stored';
+import type { HistoryEnds, NamedChange, StoredEdit } from '@periwinkle/protocol/wire';
+import type { KnownEdit } from '../data/api';
 import { placedParts, type Kept } from './kept';
 import { ownHistory, withMade, type OwnHistory } from './own-history';
 import type { Unplaced } from './unplaced';

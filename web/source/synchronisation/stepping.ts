@@ -1,5 +1,5 @@
+import type { NamedChange } from '@periwinkle/protocol/wire';
 import { endsOf, stepParts, turned, withoutChange, type OwnChange } from './own-history';
-import type { NamedChange } from '../data/api';
 import { aside, made, only, placedAnew, problem, say, type Synchronisation, type SyncStep } from './state';
 import type { HistoryStep, PendingEdit, WorkingCopy } from './working-copy';
 

@@ -1,5 +1,5 @@
 import type { Patch } from '@periwinkle/core/patch/operations';
-import type { StoredEdit } from '../data/stored';
+import type { StoredEdit } from '@periwinkle/protocol/wire';
 import { WorkingCopy, type PendingEdit } from './working-copy';
 
 const PATH = 'components/a.component.json';

@@ -3,7 +3,7 @@ import { applyPatch } from '@periwinkle/core/patch/patch';
 import { differenceOf } from '@periwinkle/core/patch/difference';
 import { rebaseInsisting, rebase } from '@periwinkle/core/patch/rebase';
 import { isSameJson } from '@periwinkle/core/json/json';
-import type { StoredDocument, StoredEdit } from '../data/stored';
+import type { StoredDocument, StoredEdit } from '@periwinkle/protocol/wire';
 
 /** What an edit does to one document. A document that is not there is `null`: replacing that as a whole makes one, and the reverse removes it. */
 export interface EditPart {

@@ -3,8 +3,7 @@ import { guarded } from '@periwinkle/core/patch/identity';
 import type { Patch } from '@periwinkle/core/patch/operations';
 import { applyPatch } from '@periwinkle/core/patch/patch';
 import { relocated } from '@periwinkle/core/patch/relocate';
-import type { StoredDocument, StoredEdit } from '../../data/stored';
-import type { HistoryEnds, NamedChange } from '../../data/api';
+import type { HistoryEnds, NamedChange, StoredDocument, StoredEdit } from '@periwinkle/protocol/wire';
 import type { HistoryStep, PendingEdit, PendingPart } from '../working-copy';
 
 type Written = StoredEdit & { readonly inverse: Patch };
