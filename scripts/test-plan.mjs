@@ -30,6 +30,8 @@ const NOT_EACH_TIME = [
   'e2e/outage',
   'e2e/plate',
   'e2e/restructuring-together',
+  'e2e/rules-sheet',
+  'e2e/same-everywhere',
   'e2e/shelf',
   'e2e/starting',
   'e2e/story',
@@ -40,6 +42,7 @@ const NOT_EACH_TIME = [
   'server/history',
   'server/limits',
   'server/many-documents',
+  'server/openapi',
   'server/placing',
   'server/too-heavy',
 ];

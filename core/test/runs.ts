@@ -17,7 +17,7 @@ const RUNS = {
   circles: [60, 400],
   wounds: [15, 200],
   callouts: [10, 70],
-  restructuring: [60, 500],
+  restructuring: [40, 500],
   formulas: [100, 200],
   'lean stylesheets': [20, 150],
   'nested contexts': [200, 2000],
