@@ -310,7 +310,7 @@ export interface DerivedDocument extends Omit<WrittenComponent, 'extends' | 'ana
   readonly extends: string;
 }
 
-/** What a component without a base must say itself. Types are told in the shape, once. */
+/** What a component without a base must say itself. Types stand in the shape, once. */
 const WITHOUT_BASE: Schema = {
   if: { properties: { extends: { type: 'string' } }, required: ['extends'] },
   else: {

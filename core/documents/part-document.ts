@@ -119,7 +119,7 @@ const change = object(
     with: orNull(bindings),
     parameters: { ...parameters, schema: { type: ['object', 'null'] } },
     repeat: orNull(repeated),
-    // Whoever tries to change these is told so at more length.
+    // A check says at more length that these cannot be changed.
     part: written<unknown>({}),
     children: written<unknown>({}),
   },

@@ -10,7 +10,7 @@ type Bindings = Readonly<Record<string, unknown>>;
 type ValueOf = (id: unknown) => string | null;
 
 /**
- * What axes of a nested component translate, as both are called by now. `axes` are those of the component around it, as they were before; `used` the
+ * What axes of a nested component follow, as both are called by now. `axes` are those of the component around it, as they were before; `used` the
  * names of the nested one.
  */
 export function renamedBindings(
