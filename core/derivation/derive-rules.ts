@@ -1,4 +1,5 @@
 import { settingsOfParts, type OverlayDocument, type RuleDocument } from '../documents/component-document';
+import { translated } from '../documents/shape';
 import { pointer } from '../json/json';
 import type { ProblemList } from '../json/problem';
 import { nearest } from '../text/suggestions';
@@ -111,10 +112,13 @@ function ownRule(rule: Traced<OverlayDocument & RuleDocument>, problems: Problem
 /** A base's rule without what was taken away; `null` where it holds nowhere. */
 function remainingOf(rule: Traced<RuleDocument>, names: RemainingNames): Traced<RuleDocument> | null {
   const { value } = rule;
-  const when = names.condition(value.when);
-  if (!when) return null;
-  const set = (names.remainingOf(settingsOfParts, value.set) ?? {}) as RuleDocument['set'];
-  return when === value.when && set === value.set ? rule : traced({ ...value, when, set }, rule.origin);
+  const left = names.once(value, () => {
+    const when = names.condition(value.when);
+    if (!when) return null;
+    const set = (translated(settingsOfParts, value.set, { names }) ?? {}) as RuleDocument['set'];
+    return when === value.when && set === value.set ? value : { ...value, when, set };
+  });
+  return left === value ? rule : left && traced(left, rule.origin);
 }
 
 /** A rule of the base with another over it: entries are added or replaced one by one, `null` takes one out. */

@@ -47,13 +47,18 @@ export class RemainingNames extends Names {
     return nothingOf(property);
   }
 
-  /** What is left of something that a base says; `null` where nothing is. Worked out once where the same is left. */
+  /** What is left of something that a base says; `null` where nothing is. */
   remainingOf<Type extends object>(shape: Shape<Type>, value: Type): Type | null {
-    const known = left.of([value, shape], () => new Map<string, object | null>()) as Map<string, Type | null>;
+    return this.once(value, () => translated(shape, value, { names: this }));
+  }
+
+  /** What something of a base comes to, worked out once where the same is left. */
+  once<Type extends object>(value: Type, make: () => Type | null): Type | null {
+    const known = left.of([value], () => new Map<string, object | null>()) as Map<string, Type | null>;
     let found = known.get(this.key);
     if (found === undefined) {
       if (known.size >= MAX_KEPT) known.clear();
-      known.set(this.key, (found = translated(shape, value, { names: this })));
+      known.set(this.key, (found = make()));
     }
     return found;
   }
