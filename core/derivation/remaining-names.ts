@@ -3,7 +3,7 @@ import { Names, type NameKind } from '../documents/names';
 import { translated, type Shape } from '../documents/shape';
 import { ObjectMemo } from '../json/object-memo';
 import { nothingOf } from './nothing-of';
-import { narrowedBindings } from './narrow-uses';
+import { narrowedBindings } from './narrowed-bindings';
 import type { Narrowing } from './narrowing';
 
 /** Names of what a base has and a component that is derived from it has not, by what it is. */

@@ -69,7 +69,7 @@ export abstract class Names {
 
   /** Takes note that something is gone because nothing is left for it to say. */
   lost(_kind: NameKind, _thing: object): void {
-    // Whoever asks about it says so.
+    // Only renaming goes on from there: what named it is gone next.
   }
 
   /** What a reference to a property of a part that is gone comes to in a value's text; `null` where the value is gone with it. */

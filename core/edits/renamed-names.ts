@@ -1,6 +1,6 @@
 import type { Component } from '../components/component';
 import { componentNamed, type System } from '../components/system';
-import { narrowedBindings } from '../derivation/narrow-uses';
+import { narrowedBindings } from '../derivation/narrowed-bindings';
 import { nothingOf } from '../derivation/nothing-of';
 import type { Narrowing } from '../derivation/narrowing';
 import type { ConditionDocument } from '../documents/condition-document';

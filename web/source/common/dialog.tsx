@@ -10,18 +10,35 @@ interface DialogProps {
   readonly children: ReactNode;
 }
 
-/** Something to read in a frame over the screen. What is longer than the window is scrolled, also by keys. */
+/** Something in a frame over the screen. What is longer than the window is scrolled, also by keys. */
 export function Dialog({
   title,
   isWide = false,
   isScrolled = false,
   className,
   footer,
+  onSubmit,
   onClose,
   children,
-}: DialogProps & { readonly isScrolled?: boolean; readonly footer?: ReactNode }) {
+}: DialogProps & {
+  readonly isScrolled?: boolean;
+  readonly footer?: ReactNode;
+  /** Makes a form of it. */
+  readonly onSubmit?: (event: FormEvent) => void;
+}) {
   const titleId = useId();
   const scrolled = isScrolled ? { tabIndex: 0, role: 'region', 'aria-labelledby': titleId } : {};
+  const content = (
+    <>
+      <Modal.Header closeButton>
+        <h2 id={titleId}>{title}</h2>
+      </Modal.Header>
+      <Modal.Body {...scrolled} {...(className === undefined ? {} : { className })}>
+        {children}
+      </Modal.Body>
+      {footer === undefined ? null : <Modal.Footer>{footer}</Modal.Footer>}
+    </>
+  );
   return (
     <Modal
       show
@@ -31,65 +48,45 @@ export function Dialog({
       aria-labelledby={titleId}
       {...(isWide ? { size: 'lg' as const } : {})}
     >
-      <Modal.Header closeButton>
-        <h2 id={titleId}>{title}</h2>
-      </Modal.Header>
-      <Modal.Body {...scrolled} {...(className === undefined ? {} : { className })}>
-        {children}
-      </Modal.Body>
-      {footer === undefined ? null : <Modal.Footer>{footer}</Modal.Footer>}
+      {onSubmit ? <form onSubmit={onSubmit}>{content}</form> : content}
     </Modal>
   );
 }
 
 /** A question in a frame: what is asked, what is wrong with the answer, and the one act. */
 export function FormDialog({
-  title,
-  isWide = false,
-  className,
   act,
   isReady = true,
   fault,
   onAct,
-  onClose,
   children,
+  ...frame
 }: DialogProps & {
   readonly act: string;
   readonly isReady?: boolean;
   readonly fault: string | null | undefined;
   readonly onAct: () => void;
 }) {
-  const titleId = useId();
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     if (isReady) onAct();
   };
   return (
-    <Modal
-      show
-      onHide={onClose}
-      animation={false}
-      aria-labelledby={titleId}
-      {...(isWide ? { size: 'lg' as const } : {})}
+    <Dialog
+      {...frame}
+      onSubmit={submit}
+      footer={
+        <button type="submit" className="btn btn-primary" disabled={!isReady}>
+          {act}
+        </button>
+      }
     >
-      <form onSubmit={submit}>
-        <Modal.Header closeButton>
-          <h2 id={titleId}>{title}</h2>
-        </Modal.Header>
-        <Modal.Body {...(className === undefined ? {} : { className })}>
-          {children}
-          {fault ? (
-            <p className="fault" role="alert">
-              {fault}
-            </p>
-          ) : null}
-        </Modal.Body>
-        <Modal.Footer>
-          <button type="submit" className="btn btn-primary" disabled={!isReady}>
-            {act}
-          </button>
-        </Modal.Footer>
-      </form>
-    </Modal>
+      {children}
+      {fault ? (
+        <p className="fault" role="alert">
+          {fault}
+        </p>
+      ) : null}
+    </Dialog>
   );
 }
